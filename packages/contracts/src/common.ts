@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import type { Id } from '@kindred-baton/core/ids';
+import { isCalendarDate } from '@kindred-baton/core/values/check-value';
+import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { PRIORITIES } from '@kindred-baton/core/defects/defect';
+
+/** A branded id; the cast is here, where text from outside becomes an id. */
+export const idSchema = <Kind extends string>() => z.uuid() as unknown as z.ZodType<Id<Kind>, string>;
+
+export const daySchema = z.string().refine(isCalendarDate, 'Give a date as YYYY-MM-DD.');
+export const momentSchema = z.iso.datetime();
+export const codeSchema = z
+  .string()
+  .trim()
+  .min(1, 'Give a code.')
+  .max(40, 'A code has at most 40 characters.')
+  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]*$/, 'A code has letters, digits, points, hyphens and underscores only.');
+export const nameSchema = z.string().trim().min(1, 'Give a name.').max(200, 'A name has at most 200 characters.');
+export const prioritySchema = z.enum(PRIORITIES);
+
+export const countsSchema = z.object(
+  Object.fromEntries(TURN_STATUSES.map((status) => [status, z.number()])) as Record<(typeof TURN_STATUSES)[number], z.ZodNumber>,
+);
+
+export const personSchema = z.object({ id: idSchema<'person'>(), name: z.string() });
+export const namedSchema = z.object({ id: z.uuid(), name: z.string() });
+export const codedSchema = z.object({ id: z.uuid(), code: z.string(), name: z.string() });
+
+export type Person = z.infer<typeof personSchema>;
+export type Named = z.infer<typeof namedSchema>;
+export type Coded = z.infer<typeof codedSchema>;
+
+export const doneSchema = z.object({ done: z.literal(true) });

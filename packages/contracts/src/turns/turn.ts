@@ -1,0 +1,143 @@
+import { z } from 'zod';
+import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
+import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { codeSchema, idSchema, momentSchema } from '../common.ts';
+import { testVersionSchema } from '../tests/test.ts';
+
+/** A value on its way: what it is, whether it is here, and from whom it comes. */
+export const arrivalSchema = z.object({
+  name: z.string(),
+  value: z.string().nullable(),
+  /** The turn that gives it; null: it comes from the data row. */
+  from: z.object({ title: z.string(), leg: z.int(), person: z.string().nullable() }).nullable(),
+});
+export type Arrival = z.infer<typeof arrivalSchema>;
+
+export const turnCardSchema = z.object({
+  id: idSchema<'turn'>(),
+  title: z.string(),
+  test: z.string().nullable(),
+  scenario: z.object({ code: z.string(), name: z.string(), rowName: z.string().nullable() }),
+  cycle: z.object({ code: z.string(), name: z.string() }),
+  leg: z.int(),
+  legs: z.int(),
+  team: z.string().nullable(),
+  assignee: z.string().nullable(),
+  state: z.enum(TURN_STATES),
+  status: z.enum(TURN_STATUSES),
+  isRetest: z.boolean(),
+  dueOn: z.string().nullable(),
+  changedAt: momentSchema.nullable(),
+  arrivals: z.array(arrivalSchema),
+  /** For a waiting turn: the turn that has the baton now. */
+  holder: z.object({ title: z.string(), person: z.string().nullable(), status: z.enum(TURN_STATUSES), dueOn: z.string().nullable() }).nullable(),
+  /** For a held turn: by what, as a sentence. */
+  heldBy: z.string().nullable(),
+});
+export type TurnCard = z.infer<typeof turnCardSchema>;
+
+export const turnsHomeSchema = z.object({
+  withYou: z.array(turnCardSchema),
+  onItsWay: z.array(turnCardSchema),
+  passedOn: z.object({ passed: z.int(), failed: z.int(), blocked: z.int(), skipped: z.int(), recent: z.array(turnCardSchema) }),
+  /** How many more are on their way than are listed. */
+  moreOnItsWay: z.int(),
+});
+export type TurnsHome = z.infer<typeof turnsHomeSchema>;
+
+export const TURN_PAGE_SIZE = 200;
+
+export const turnListQuerySchema = z.object({
+  cycle: codeSchema,
+  node: codeSchema.optional(),
+  team: z.string().max(200).optional(),
+  test: codeSchema.optional(),
+  scenario: codeSchema.optional(),
+  run: z.coerce.number().int().optional(),
+  person: z.string().max(200).optional(),
+  status: z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(z.enum(TURN_STATUSES))).optional(),
+  /** A hold: its kind and key; lists the turns behind it, and those at which it holds. */
+  hold: z
+    .string()
+    .regex(/^(defect|failure|block|idle):[0-9a-f-]{36}$/)
+    .optional(),
+  page: z.coerce.number().int().min(1).default(1),
+});
+export type TurnListQuery = z.infer<typeof turnListQuerySchema>;
+
+export const turnListSchema = z.object({
+  cycle: z.object({ code: z.string(), name: z.string() }),
+  total: z.int(),
+  page: z.int(),
+  turns: z.array(turnCardSchema),
+});
+export type TurnList = z.infer<typeof turnListSchema>;
+
+export const stepResultSchema = z.object({
+  stepIndex: z.int(),
+  outcome: z.enum(STEP_OUTCOMES).nullable(),
+  note: z.string(),
+});
+export type StepResult = z.infer<typeof stepResultSchema>;
+
+export const evidenceSchema = z.object({
+  id: idSchema<'evidence'>(),
+  stepIndex: z.int(),
+  name: z.string(),
+  mediaType: z.string(),
+  size: z.int(),
+});
+export type EvidenceView = z.infer<typeof evidenceSchema>;
+
+export const attemptSchema = z.object({
+  id: idSchema<'attempt'>(),
+  number: z.int(),
+  person: z.string(),
+  isMine: z.boolean(),
+  startedAt: momentSchema,
+  finishedAt: momentSchema.nullable(),
+  outcome: z.enum(STEP_OUTCOMES).nullable(),
+  kept: z.record(z.string(), z.string()),
+  environment: z.string(),
+  browser: z.string(),
+  results: z.array(stepResultSchema),
+  evidence: z.array(evidenceSchema),
+});
+export type AttemptView = z.infer<typeof attemptSchema>;
+
+/** All that the guide needs to lead through a turn. */
+export const guideSchema = z.object({
+  turn: turnCardSchema,
+  outcome: z.enum(OUTCOMES),
+  version: testVersionSchema.nullable(),
+  /** A newer agreed version than the pinned one. */
+  newerVersion: z.int().nullable(),
+  environment: z.string(),
+  address: z.string().nullable(),
+  today: z.string(),
+  workingDays: z.array(z.int()),
+  holidays: z.array(z.string()),
+  attempts: z.array(attemptSchema),
+  defects: z.array(z.object({ code: z.string(), title: z.string(), status: z.string() })),
+  goesTo: z.array(z.object({ name: z.string(), title: z.string(), leg: z.int(), person: z.string().nullable() })),
+  /** Why no attempt may be made now; null: it may. */
+  refusal: z.string().nullable(),
+});
+export type GuideView = z.infer<typeof guideSchema>;
+
+export const startAttemptSchema = z.object({ id: idSchema<'attempt'>(), browser: z.string().max(300) });
+
+export const recordStepSchema = z.object({
+  wordId: z.uuid(),
+  outcome: z.enum(STEP_OUTCOMES).nullable(),
+  note: z.string().max(10_000),
+  /** The value kept at this step, where the step keeps one. */
+  kept: z.string().max(2_000).optional(),
+  at: momentSchema,
+});
+export type RecordStep = z.infer<typeof recordStepSchema>;
+
+export const finishedSchema = z.object({ outcome: z.enum(STEP_OUTCOMES), next: z.array(z.object({ title: z.string(), person: z.string().nullable() })) });
+export type Finished = z.infer<typeof finishedSchema>;
+
+export const assignTurnSchema = z.object({ personId: idSchema<'person'>() });

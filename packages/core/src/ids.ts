@@ -1,0 +1,26 @@
+/**
+ * Identifiers of the domain, branded so that a turn's id cannot be passed where a run's is meant.
+ * They are UUIDs as text. The store mints them (packages/store/src/ids.ts); nothing else does.
+ */
+declare const brand: unique symbol;
+
+export type Id<Kind extends string> = string & { readonly [brand]: Kind };
+
+export type ProgrammeId = Id<'programme'>;
+export type PersonId = Id<'person'>;
+export type TeamId = Id<'team'>;
+export type ApplicationId = Id<'application'>;
+export type EnvironmentId = Id<'environment'>;
+export type NodeId = Id<'node'>;
+export type RequirementId = Id<'requirement'>;
+export type TestId = Id<'test'>;
+export type TestVersionId = Id<'testVersion'>;
+export type ScenarioId = Id<'scenario'>;
+export type ScenarioRowId = Id<'scenarioRow'>;
+export type LegId = Id<'leg'>;
+export type CycleId = Id<'cycle'>;
+export type RunId = Id<'run'>;
+export type TurnId = Id<'turn'>;
+export type AttemptId = Id<'attempt'>;
+export type EvidenceId = Id<'evidence'>;
+export type DefectId = Id<'defect'>;

@@ -1,0 +1,44 @@
+import { checkFields, checkRows } from './check-values.ts';
+import { checkNodes } from './check-nodes.ts';
+import { checkScenarios, checkTests } from './check-tests.ts';
+import type { ImportDocument, ImportProblem, ImportSurroundings } from './import-document.ts';
+
+export interface ImportCheck {
+  readonly problems: readonly ImportProblem[];
+  /** What would be added: the document without what is there already, unchanged. */
+  readonly additions: ImportDocument;
+  readonly alreadyThere: { readonly nodes: number; readonly tests: number; readonly scenarios: number };
+}
+
+/**
+ * Compares a workbook with the programme: every duplicate, unknown code, circle of parents and unknown team is a problem
+ * with its place. What stands there already under the same code and name is left as it is. Cost O(rows).
+ */
+export function checkImport(document: ImportDocument, around: ImportSurroundings): ImportCheck {
+  const problems = [
+    ...checkNodes(document, around),
+    ...checkTests(document, around),
+    ...checkFields(document, around),
+    ...checkScenarios(document, around),
+    ...checkRows(document),
+  ];
+  const isNew = (existing: readonly { code: string }[]) => {
+    const codes = new Set(existing.map(({ code }) => code));
+    return ({ code }: { code: string }) => !codes.has(code);
+  };
+  const additions: ImportDocument = {
+    ...document,
+    nodes: document.nodes.filter(isNew(around.nodes)),
+    tests: document.tests.filter(isNew(around.tests)),
+    scenarios: document.scenarios.filter(isNew(around.scenarios)),
+  };
+  return {
+    problems,
+    additions,
+    alreadyThere: {
+      nodes: document.nodes.length - additions.nodes.length,
+      tests: document.tests.length - additions.tests.length,
+      scenarios: document.scenarios.length - additions.scenarios.length,
+    },
+  };
+}

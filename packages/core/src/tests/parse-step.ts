@@ -1,0 +1,108 @@
+import { findVerb } from './step-verbs.ts';
+import type { Step, StepAction } from './step.ts';
+import { normalizeStep } from './step.ts';
+
+/** A step read from a sentence, or a sentence that says why it could not be read. */
+export type StepReading = { readonly ok: true; readonly step: Step } | { readonly ok: false; readonly message: string };
+
+const QUOTED = /^["“„”]((?:\\.|[^\\"“”])*)["“”]/;
+const PLACE = /^\{[^{}]+\}/;
+const EXPECT = /(?:[.;,]|^)?\s*(?:you should see(?: that)?:?|→|->|=>)\s*/i;
+const CONNECTORS: readonly (readonly [Slot, RegExp])[] = [
+  ['keepAs', /^,?\s*(?:and\s+)?(?:keep (?:it )?as|as)\s+/i],
+  ['within', /^,?\s*(?:in(?:side)?|on|within|of)\s+(?:the\s+)?/i],
+  ['beside', /^,?\s*(?:beside|next to)\s+(?:the\s+)?/i],
+  ['value', /^,?\s*(?:with|showing|is|shows|to|=|:)\s+/i],
+];
+const PLAIN_STOP = /,?\s+(?:keep (?:it )?as|in|inside|on|within|beside|next to|with|showing|shows|is|as|to)\s+/i;
+
+type Slot = 'within' | 'beside' | 'value' | 'keepAs';
+interface Rest {
+  readonly text: string;
+  readonly rest: string;
+}
+
+/**
+ * Reads one sentence generously: quoted or plain names, the verbs of step-verbs.ts, clauses in any order.
+ * What `printStep` writes is read back to the same step. Cost O(length).
+ */
+export function parseStep(sentence: string): StepReading {
+  const line = sentence.replace(/\s+/g, ' ').trim();
+  if (line === '') return { ok: false, message: 'The sentence is empty.' };
+  const { main, expect } = splitExpect(line);
+  const { as, optional, rest } = readHead(main);
+  const verb = findVerb(rest);
+  if (!verb) {
+    return { ok: false, message: `“${line.slice(0, 60)}” does not begin with a verb such as go, fill, pick, press, see, keep or wait.` };
+  }
+  return readBody(rest.slice(verb.length).trim(), { do: verb.action, as, optional, expect });
+}
+
+function splitExpect(line: string): { main: string; expect: string | undefined } {
+  let from = 0;
+  for (;;) {
+    const match = EXPECT.exec(line.slice(from));
+    if (!match) return { main: line, expect: undefined };
+    const at = from + match.index;
+    if (!isInsideQuotes(line, at)) return { main: line.slice(0, at), expect: line.slice(at + match[0].length) };
+    from = at + Math.max(match[0].length, 1);
+  }
+}
+
+function isInsideQuotes(line: string, at: number): boolean {
+  let inside = false;
+  for (let i = 0; i < at; i += 1) {
+    if (line[i] === '\\') i += 1;
+    else if (line[i] === '"') inside = !inside;
+  }
+  return inside;
+}
+
+function readHead(main: string): { as: string | undefined; optional: boolean; rest: string } {
+  let rest = main.trim();
+  let as: string | undefined;
+  const persona = /^as\s+(?:an?\s+)?/i.exec(rest);
+  if (persona) {
+    const name = takeName(rest.slice(persona[0].length), /\s*[:,]\s*/);
+    as = name.text;
+    rest = name.rest.replace(/^\s*[:,]\s*/, '');
+  }
+  const optionally = /^(?:optionally|if possible,?)\s+/i.exec(rest);
+  return { as, optional: optionally !== null, rest: optionally ? rest.slice(optionally[0].length) : rest };
+}
+
+/** Takes a quoted name, a place in braces, or plain words up to `stop`. */
+function takeName(text: string, stop: RegExp): Rest {
+  const quoted = QUOTED.exec(text);
+  if (quoted) return { text: (quoted[1] ?? '').replace(/\\(.)/g, '$1'), rest: text.slice(quoted[0].length) };
+  const place = PLACE.exec(text);
+  if (place) return { text: place[0], rest: text.slice(place[0].length) };
+  const end = stop.exec(text)?.index ?? text.length;
+  return { text: text.slice(0, end).replace(/[.;]\s*$/, '').trim(), rest: text.slice(end) };
+}
+
+interface Opening {
+  readonly do: StepAction;
+  readonly as: string | undefined;
+  readonly optional: boolean;
+  readonly expect: string | undefined;
+}
+
+function readBody(body: string, opening: Opening): StepReading {
+  const target = takeName(body.replace(/^the\s+/i, ''), PLAIN_STOP);
+  const slots: Partial<Record<Slot, string>> = {};
+  let rest = target.rest;
+  while (!/^\s*\.?\s*$/.test(rest)) {
+    const trimmed = rest.trimStart();
+    const found = CONNECTORS.find(([, connector]) => connector.test(trimmed));
+    const connector = found?.[1].exec(trimmed);
+    if (!found || !connector) return { ok: false, message: `“${trimmed.slice(0, 40)}” was not understood.` };
+    const name = takeName(trimmed.slice(connector[0].length), PLAIN_STOP);
+    const slot = found[0] === 'keepAs' && opening.do !== 'keep' && /^,?\s*as\s/i.test(connector[0]) ? 'value' : found[0];
+    if (slots[slot] !== undefined) return { ok: false, message: `“${trimmed.slice(0, 40)}” says the same thing twice.` };
+    slots[slot] = name.text;
+    rest = name.rest;
+  }
+  if (target.text === '') return { ok: false, message: `The sentence does not say what to ${opening.do}.` };
+  return { ok: true, step: normalizeStep({ ...opening, target: target.text, ...slots }) };
+}

@@ -1,0 +1,44 @@
+import type { Outcome, StepOutcome } from '../outcomes.ts';
+
+/** Where a turn stands. *Held* is waiting with a known cause and is shown, not stored. */
+export const TURN_STATES = ['waiting', 'ready', 'under way', 'done'] as const;
+export type TurnState = (typeof TURN_STATES)[number];
+
+/** What a turn is counted under: its outcome once it has one, else where it stands. In the order of a stacked bar. */
+export const TURN_STATUSES = ['passed', 'failed', 'blocked', 'skipped', 'under way', 'ready', 'waiting', 'held'] as const;
+export type TurnStatus = (typeof TURN_STATUSES)[number];
+
+/** Where a pinned need of a turn gets its value; turns are named by their place in the run. */
+export type PinnedSource =
+  | { readonly kind: 'turn'; readonly index: number; readonly name: string }
+  | { readonly kind: 'value'; readonly value: string; readonly from: 'row' | 'fixed' | 'own' }
+  | { readonly kind: 'new'; readonly pattern: string }
+  | { readonly kind: 'none' };
+
+export interface PinnedNeed {
+  readonly name: string;
+  readonly source: PinnedSource;
+}
+
+/** One leg of one run as the assessment sees it. */
+export interface TurnView {
+  readonly after: readonly number[];
+  readonly needs: readonly PinnedNeed[];
+  /** The newest finished attempt: its outcome and the values it kept. */
+  readonly latest: { readonly outcome: StepOutcome; readonly kept: Readonly<Record<string, string>> } | null;
+  readonly isUnderWay: boolean;
+  /** It failed or was blocked, and may now be tried again. */
+  readonly isRetestDue: boolean;
+}
+
+export type HoldCause =
+  | { readonly kind: 'turn'; readonly index: number; readonly outcome: 'failed' | 'blocked' }
+  | { readonly kind: 'value'; readonly index: number | null; readonly name: string };
+
+export interface TurnAssessment {
+  readonly state: TurnState;
+  readonly outcome: Outcome;
+  readonly status: TurnStatus;
+  /** Why a waiting turn is held; empty when it only waits for its place in the chain. */
+  readonly causes: readonly HoldCause[];
+}

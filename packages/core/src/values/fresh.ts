@@ -1,0 +1,37 @@
+const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ';
+const DIGITS = '0123456789';
+
+const SETS: Readonly<Record<string, string>> = { A: LETTERS, a: LETTERS.toLowerCase(), '9': DIGITS, '?': LETTERS + DIGITS };
+
+/**
+ * A fresh value for a pattern (A letter without I and O, a lower-case letter, 9 digit, ? either, anything else
+ * itself). `random` gives numbers in [0, 1): pass a seeded source to get the same value again.
+ */
+export function createFreshValue(pattern: string, random: () => number): string {
+  return [...pattern].map((c) => pickFrom(SETS[c] ?? c, random)).join('');
+}
+
+function pickFrom(set: string, random: () => number): string {
+  return set[Math.floor(random() * set.length)] ?? set;
+}
+
+/**
+ * A small seeded source of numbers in [0, 1) (mulberry32, Tommy Ettinger 2017, public domain; from memory).
+ * Good enough for demo data and tests, not for secrets.
+ */
+export function createRandom(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), state | 1);
+    t = (t + Math.imul(t ^ (t >>> 7), t | 61)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+/** A 32-bit seed from text (FNV-1a), so that an attempt's id gives the same fresh values each time it is shown. */
+export function toSeed(text: string): number {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i += 1) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  return hash >>> 0;
+}

@@ -1,0 +1,191 @@
+import { and, asc, eq } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { CycleDetail, CycleScope } from '@kindred-baton/contracts/cycles/cycle';
+import type { CycleId, PersonId, RunId, TeamId } from '@kindred-baton/core/ids';
+import { pushTo } from '@kindred-baton/core/push-to';
+import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
+import type { Counts } from '@kindred-baton/core/progress/tally';
+import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { Query, ReadContext } from '../operation.ts';
+import { countFindings } from '../scenarios/list-scenarios.ts';
+import { loadChains } from '../scenarios/load-chains.ts';
+import type { CycleRow } from '../schema/cycles.ts';
+import { cycles, runs, signOffs } from '../schema/cycles.ts';
+import { nodes } from '../schema/map.ts';
+import { people } from '../schema/people.ts';
+import { environments, teamMembers, teams } from '../schema/programmes.ts';
+import { scenarios } from '../schema/scenarios.ts';
+import { turns } from '../schema/turns.ts';
+import { findObstacles } from './find-obstacles.ts';
+import { getLegMinutes } from './make-turns.ts';
+
+/** A cycle with its runs, its lanes and their load, and what keeps it from being opened. */
+export const getCycle: Query<string, CycleDetail> = {
+  right: 'read',
+  read: async (context, code) => {
+    const { cycle, environment, owner } = await loadHead(context, code);
+    const [turnRows, runRows, laneRows, decisions] = await Promise.all([
+      loadTurns(context, cycle.id),
+      loadRunRows(context, cycle.id),
+      loadLanePeople(context),
+      loadSignOffs(context, cycle.id),
+    ]);
+    const turnsOf = new Map<RunId, TurnOfCycle[]>();
+    for (const turn of turnRows) pushTo(turnsOf, turn.runId, turn);
+    return {
+      ...{ id: cycle.id, code: cycle.code, name: cycle.name, state: cycle.state, purpose: cycle.purpose },
+      ...{ startsOn: cycle.startsOn, endsOn: cycle.endsOn, environment, owner },
+      counts: countStatuses(turnRows),
+      runs: runRows.map(({ run, scenario }) => ({
+        ...{ id: run.id, number: run.number, scenario, rowName: run.rowName },
+        turns: (turnsOf.get(run.id) ?? []).map(({ id, title, status, team, assignee }) => ({ id, title, status, team: team ?? 'No team', assignee })),
+      })),
+      lanes: layOutLanes(turnRows, laneRows),
+      obstacles: cycle.state === 'planning' ? await listObstacles(context, runRows) : [],
+      signOffs: decisions,
+    };
+  },
+};
+
+async function loadHead({ db, actor }: ReadContext, code: string): Promise<{ cycle: CycleRow; environment: string; owner: string | null }> {
+  const [head] = await db
+    .select({ cycle: cycles, environment: environments.name, owner: people.name })
+    .from(cycles)
+    .innerJoin(environments, eq(environments.id, cycles.environmentId))
+    .leftJoin(people, eq(people.id, cycles.ownerId))
+    .where(and(eq(cycles.programmeId, actor.programmeId), eq(cycles.code, code)));
+  if (!head) throw new AppError('not found', `There is no cycle ${code}.`);
+  return head;
+}
+
+function loadTurns({ db }: ReadContext, cycleId: CycleId) {
+  return db
+    .select({
+      id: turns.id,
+      runId: turns.runId,
+      title: turns.title,
+      status: turns.status,
+      minutes: turns.minutes,
+      teamId: turns.teamId,
+      team: teams.name,
+      assigneeId: turns.assigneeId,
+      assignee: people.name,
+    })
+    .from(turns)
+    .leftJoin(teams, eq(teams.id, turns.teamId))
+    .leftJoin(people, eq(people.id, turns.assigneeId))
+    .where(eq(turns.cycleId, cycleId))
+    .orderBy(asc(turns.runId), asc(turns.index));
+}
+type TurnOfCycle = Awaited<ReturnType<typeof loadTurns>>[number];
+
+function loadRunRows({ db }: ReadContext, cycleId: CycleId) {
+  return db
+    .select({ run: runs, scenario: { id: scenarios.id, code: scenarios.code, name: scenarios.name } })
+    .from(runs)
+    .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
+    .where(eq(runs.cycleId, cycleId))
+    .orderBy(asc(runs.number));
+}
+
+function loadLanePeople({ db, actor }: ReadContext) {
+  return db
+    .select({ teamId: teams.id, team: teams.name, hoursPerDay: teams.hoursPerDay, personId: people.id, person: people.name })
+    .from(teams)
+    .leftJoin(teamMembers, eq(teamMembers.teamId, teams.id))
+    .leftJoin(people, eq(people.id, teamMembers.personId))
+    .where(eq(teams.programmeId, actor.programmeId))
+    .orderBy(asc(teams.position), asc(people.name));
+}
+type LanePersonRow = Awaited<ReturnType<typeof loadLanePeople>>[number];
+
+async function loadSignOffs({ db }: ReadContext, cycleId: CycleId): Promise<CycleDetail['signOffs']> {
+  const rows = await db
+    .select({ node: { code: nodes.code, name: nodes.name }, signOff: signOffs, by: people.name })
+    .from(signOffs)
+    .innerJoin(nodes, eq(nodes.id, signOffs.nodeId))
+    .innerJoin(people, eq(people.id, signOffs.decidedBy))
+    .where(eq(signOffs.cycleId, cycleId))
+    .orderBy(asc(nodes.code));
+  return rows.map(({ node, signOff, by }) => ({
+    ...{ node, by, decision: signOff.decision, reason: signOff.reason },
+    at: signOff.decidedAt.toISOString(),
+    counts: { ...NO_COUNTS, ...signOff.figures },
+  }));
+}
+
+const LEFT: ReadonlySet<TurnStatus> = new Set(['waiting', 'held', 'ready', 'under way']);
+const sumMinutes = (rows: readonly TurnOfCycle[]) => rows.reduce((sum, turn) => sum + turn.minutes, 0);
+
+function countStatuses(rows: readonly { status: TurnStatus }[]): Counts {
+  const counts = { ...NO_COUNTS } as Record<TurnStatus, number>;
+  for (const { status } of rows) counts[status] += 1;
+  return counts;
+}
+
+function layOutLanes(turnRows: readonly TurnOfCycle[], lanePeople: readonly LanePersonRow[]): CycleDetail['lanes'] {
+  const turnsOf = new Map<TeamId | PersonId | null, TurnOfCycle[]>();
+  for (const turn of turnRows) {
+    pushTo(turnsOf, turn.teamId, turn);
+    if (turn.assigneeId) pushTo(turnsOf, turn.assigneeId, turn);
+  }
+  const measure = (rows: readonly TurnOfCycle[]) => ({
+    turns: rows.length,
+    minutes: sumMinutes(rows),
+    minutesLeft: sumMinutes(rows.filter((turn) => LEFT.has(turn.status))),
+  });
+  const lanes = new Map(lanePeople.map((row) => [row.teamId, row]));
+  return [...lanes.values()]
+    .filter((lane) => turnsOf.has(lane.teamId))
+    .map((lane) => ({
+      ...{ team: lane.team, hoursPerDay: lane.hoursPerDay },
+      ...measure(turnsOf.get(lane.teamId) ?? []),
+      counts: countStatuses(turnsOf.get(lane.teamId) ?? []),
+      people: lanePeople.flatMap(({ teamId, personId, person }) =>
+        teamId === lane.teamId && personId && person
+          ? [{ id: personId, name: person, ...measure((turnsOf.get(personId) ?? []).filter((turn) => turn.teamId === lane.teamId)) }]
+          : [],
+      ),
+    }));
+}
+
+async function listObstacles(context: ReadContext, runRows: Awaited<ReturnType<typeof loadRunRows>>): Promise<CycleDetail['obstacles']> {
+  const { scenarios: loaded } = await loadChains(context, [...new Set(runRows.map(({ run }) => run.scenarioId))]);
+  return loaded.flatMap((scenario) =>
+    findObstacles(
+      scenario,
+      runRows.filter(({ run }) => run.scenarioId === scenario.scenario.id).map(({ run }) => run),
+    ),
+  );
+}
+
+/** What a new cycle can take in: every scenario that is not retired, with its data rows. */
+export const getCycleScope: Query<void, CycleScope> = {
+  right: 'read',
+  read: async (context) => {
+    const [{ tree, scenarios: loaded }, codes] = await Promise.all([
+      loadChains(context),
+      context.db.select({ code: cycles.code }).from(cycles).where(eq(cycles.programmeId, context.actor.programmeId)),
+    ]);
+    return {
+      scenarios: loaded
+        .filter(({ scenario }) => scenario.state !== 'retired')
+        .map((item) => ({
+          ...{ id: item.scenario.id, code: item.scenario.code, name: item.scenario.name },
+          node: { code: tree.byId.get(item.scenario.nodeId)?.node.code ?? '', name: tree.byId.get(item.scenario.nodeId)?.node.name ?? '' },
+          legs: item.legs.length,
+          openLegs: item.legs.filter((leg) => leg.test === null).length,
+          errors: countFindings(item).errors,
+          minutes: item.legs.reduce((sum, leg) => sum + getLegMinutes(leg), 0),
+          rows: item.rows.map(({ id, name }) => ({ id, name })),
+        })),
+      suggestedCode: suggestCode(codes.map(({ code }) => code)),
+    };
+  },
+};
+
+function suggestCode(taken: readonly string[]): string {
+  let number = taken.length + 1;
+  while (taken.includes(`C-${number}`)) number += 1;
+  return `C-${number}`;
+}

@@ -1,0 +1,118 @@
+import { and, asc, desc, eq } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { DefectDetail, DefectList } from '@kindred-baton/contracts/defects/defect';
+import type { CycleId, DefectId } from '@kindred-baton/core/ids';
+import type { Query, ReadContext } from '../operation.ts';
+import { loadHolds } from '../progress/load-holds.ts';
+import { cycles, runs } from '../schema/cycles.ts';
+import { defectTurns, defects } from '../schema/defects.ts';
+import { history } from '../schema/history.ts';
+import { nodes } from '../schema/map.ts';
+import { people } from '../schema/people.ts';
+import { teams } from '../schema/programmes.ts';
+import { scenarios } from '../schema/scenarios.ts';
+import { attempts, evidence, turns } from '../schema/turns.ts';
+
+/** All defects, newest first, with the turns that wait for each. */
+export const listDefects: Query<void, DefectList> = {
+  right: 'read',
+  read: async (context) => {
+    const rows = await loadRows(context);
+    const cycleIds = [...new Set(rows.filter((row) => row.defect.status === 'new' || row.defect.status === 'accepted').map((row) => row.defect.cycleId))];
+    const waiting = await countWaiting(context, cycleIds);
+    return {
+      defects: rows.map(({ defect, team, cycle, foundBy, node }) => ({
+        ...toBase(defect),
+        ...{ team, cycle, foundBy, node },
+        waiting: waiting.get(defect.id) ?? 0,
+      })),
+    };
+  },
+};
+
+function toBase(defect: typeof defects.$inferSelect) {
+  const { code, title, kind, severity, priority, status, foundAt } = defect;
+  return { code, title, kind, severity, priority, status, foundAt: foundAt.toISOString() };
+}
+
+function loadRows({ db, actor }: ReadContext, code?: string) {
+  return db
+    .select({ defect: defects, team: teams.name, cycle: { code: cycles.code, name: cycles.name }, foundBy: people.name, node: nodes.code })
+    .from(defects)
+    .innerJoin(cycles, eq(cycles.id, defects.cycleId))
+    .innerJoin(people, eq(people.id, defects.foundBy))
+    .leftJoin(teams, eq(teams.id, defects.teamId))
+    .leftJoin(attempts, eq(attempts.id, defects.attemptId))
+    .leftJoin(turns, eq(turns.id, attempts.turnId))
+    .leftJoin(nodes, eq(nodes.id, turns.nodeId))
+    .where(and(eq(defects.programmeId, actor.programmeId), code === undefined ? undefined : eq(defects.code, code)))
+    .orderBy(desc(defects.number));
+}
+
+/** Only cycles that are not over have turns waiting; there is at most a handful. */
+async function countWaiting(context: ReadContext, cycleIds: readonly CycleId[]): Promise<Map<string, number>> {
+  const perCycle = await Promise.all(cycleIds.map((id) => loadHolds(context, id)));
+  return new Map(perCycle.flatMap(({ holds }) => holds.filter((hold) => hold.kind === 'defect').map((hold) => [hold.key, hold.behind.length] as const)));
+}
+
+export const getDefect: Query<string, DefectDetail> = {
+  right: 'read',
+  read: async (context, code) => {
+    const [row] = await loadRows(context, code);
+    if (!row) throw new AppError('not found', `There is no defect ${code}.`);
+    const { defect } = row;
+    const [files, held, { holds }, changes] = await Promise.all([
+      listEvidence(context, defect),
+      listHeldTurns(context, defect.id),
+      loadHolds(context, defect.cycleId),
+      listHistory(context, defect.id),
+    ]);
+    const hold = holds.find((candidate) => candidate.kind === 'defect' && candidate.key === defect.id);
+    const { id, stepIndex, expected, seen, steps, environment, browser, reason } = defect;
+    return {
+      ...toBase(defect),
+      ...{ id, stepIndex, expected, seen, steps, environment, browser, reason },
+      ...{ team: row.team, cycle: row.cycle, foundBy: row.foundBy, evidence: files, turns: held },
+      waiting: { turns: hold?.behind.length ?? 0, runs: hold?.runs ?? 0, teams: hold?.teams ?? 0, minutes: hold?.minutes ?? 0 },
+      history: changes,
+    };
+  },
+};
+
+async function listEvidence({ db }: ReadContext, defect: typeof defects.$inferSelect): Promise<DefectDetail['evidence']> {
+  if (!defect.attemptId) return [];
+  return db
+    .select({ id: evidence.id, stepIndex: evidence.stepIndex, name: evidence.name, mediaType: evidence.mediaType, size: evidence.size })
+    .from(evidence)
+    .where(and(eq(evidence.attemptId, defect.attemptId), eq(evidence.stepIndex, defect.stepIndex)))
+    .orderBy(asc(evidence.addedAt));
+}
+
+function listHeldTurns({ db }: ReadContext, id: DefectId) {
+  return db
+    .select({
+      id: turns.id,
+      title: turns.title,
+      status: turns.status,
+      scenario: scenarios.name,
+      assignee: people.name,
+      isRetestDue: turns.isRetestDue,
+    })
+    .from(defectTurns)
+    .innerJoin(turns, eq(turns.id, defectTurns.turnId))
+    .innerJoin(runs, eq(runs.id, turns.runId))
+    .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
+    .leftJoin(people, eq(people.id, turns.assigneeId))
+    .where(eq(defectTurns.defectId, id))
+    .orderBy(asc(scenarios.code), asc(turns.index));
+}
+
+async function listHistory({ db }: ReadContext, id: DefectId): Promise<DefectDetail['history']> {
+  const rows = await db
+    .select({ action: history.action, by: people.name, at: history.at })
+    .from(history)
+    .leftJoin(people, eq(people.id, history.personId))
+    .where(eq(history.subjectId, id))
+    .orderBy(asc(history.id));
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+}

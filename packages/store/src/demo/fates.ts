@@ -1,0 +1,55 @@
+/** What happens to the runs of the open cycle: which fail where and by which defect, what is blocked, who has not begun. */
+export interface DefectPlan {
+  readonly key: string;
+  readonly title: string;
+  readonly kind: 'function' | 'data' | 'access' | 'display' | 'text';
+  readonly severity: 'critical' | 'major' | 'minor' | 'trivial';
+  readonly priority: 'high' | 'medium' | 'low';
+  readonly status: 'new' | 'accepted' | 'fixed' | 'closed';
+  readonly expected: string;
+  readonly seen: string;
+}
+
+export const DEFECT_PLANS: readonly DefectPlan[] = [
+  { key: 'discount', title: 'A discount of 100 % is taken', kind: 'function', severity: 'minor', priority: 'low', status: 'closed', expected: 'The discount is refused over 50 %', seen: 'The quote was saved with a charge of 0.00' },
+  { key: 'reminder', title: 'Reminder goes out on day 29', kind: 'function', severity: 'major', priority: 'medium', status: 'closed', expected: 'A first reminder after 30 days', seen: 'The reminder was there after 29 days' },
+  { key: 'balance', title: 'Posting is out by a cent', kind: 'data', severity: 'major', priority: 'high', status: 'closed', expected: '“Posted”, and the accounts balance', seen: 'A difference of 0.01 is left over' },
+  { key: 'permit', title: 'Crew tablet does not show the permit', kind: 'display', severity: 'major', priority: 'high', status: 'accepted', expected: 'The permit beside the job', seen: 'The field for the permit is empty' },
+  { key: 'note', title: 'Delivery note number is given twice', kind: 'data', severity: 'major', priority: 'medium', status: 'accepted', expected: 'A note number of its own', seen: 'The number of the delivery before' },
+  { key: 'hours', title: 'Damage charge leaves half hours out', kind: 'function', severity: 'major', priority: 'medium', status: 'new', expected: 'Hours and parts added up', seen: 'Half an hour was not charged' },
+  { key: 'tariff', title: 'Farms are billed at the trade tariff', kind: 'data', severity: 'critical', priority: 'high', status: 'accepted', expected: 'Tariff: Farm', seen: 'Tariff: Trade' },
+  { key: 'register', title: 'Registered meter is still “fitted” in Works', kind: 'function', severity: 'minor', priority: 'medium', status: 'fixed', expected: '“Meter registered” with an account number', seen: 'No message; the account number came after a reload' },
+  { key: 'band', title: 'Quote is priced in the wrong band', kind: 'function', severity: 'critical', priority: 'high', status: 'accepted', expected: 'The charge of the chosen band', seen: 'The charge of band C, whatever was chosen' },
+  { key: 'settle', title: 'Settlement lands on the wrong plant', kind: 'data', severity: 'major', priority: 'high', status: 'new', expected: 'The cost is on the plant of the order', seen: 'The cost is on the plant above it' },
+];
+
+/** One entry a test at which runs stop: how many runs, and by what. */
+export interface StopPlan {
+  readonly test: string;
+  readonly scenarios: readonly string[];
+  readonly runs: number;
+  readonly by: { readonly kind: 'defect'; readonly key: string } | { readonly kind: 'failure'; readonly seen: string } | { readonly kind: 'block'; readonly why: string } | { readonly kind: 'idle'; readonly person: string };
+}
+
+export const STOP_PLANS: readonly StopPlan[] = [
+  { test: 'BIL-01', scenarios: ['NS-S1', 'NS-S2'], runs: 6, by: { kind: 'defect', key: 'band' } },
+  { test: 'BIL-01', scenarios: ['NS-S5'], runs: 1, by: { kind: 'defect', key: 'band' } },
+  { test: 'FLD-06', scenarios: ['LR-S1', 'LR-S2'], runs: 5, by: { kind: 'defect', key: 'permit' } },
+  { test: 'BIL-09', scenarios: ['LR-S2', 'LR-S5'], runs: 3, by: { kind: 'defect', key: 'hours' } },
+  { test: 'BIL-12', scenarios: ['RB-S1', 'RB-S2'], runs: 4, by: { kind: 'defect', key: 'tariff' } },
+  { test: 'STO-06', scenarios: ['MI-S1'], runs: 3, by: { kind: 'defect', key: 'note' } },
+  { test: 'FIN-13', scenarios: ['PU-S1'], runs: 2, by: { kind: 'defect', key: 'settle' } },
+  { test: 'MET-01', scenarios: ['NS-S3'], runs: 2, by: { kind: 'defect', key: 'register' } },
+  { test: 'CUS-12', scenarios: ['RB-S3'], runs: 2, by: { kind: 'failure', seen: 'The parts add up to 0.02 less than the bill' } },
+  { test: 'STO-05', scenarios: ['MI-S2'], runs: 1, by: { kind: 'failure', seen: 'The order was sent to the dearest supplier' } },
+  { test: 'MET-04', scenarios: ['RB-S4', 'RB-S5'], runs: 2, by: { kind: 'block', why: 'The reading file has not come from the round' } },
+  { test: 'CUS-09', scenarios: ['LR-S3'], runs: 3, by: { kind: 'idle', person: 'Ines Varga' } },
+  { test: 'CUS-02', scenarios: ['NS-S2'], runs: 1, by: { kind: 'idle', person: 'Ines Varga' } },
+];
+
+/** Turns that failed at first and passed again after the fix, by the defect that was closed. */
+export const MENDED_PLANS: readonly { readonly test: string; readonly key: string; readonly runs: number }[] = [
+  { test: 'BIL-02', key: 'discount', runs: 2 },
+  { test: 'FIN-07', key: 'reminder', runs: 2 },
+  { test: 'FIN-05', key: 'balance', runs: 3 },
+];

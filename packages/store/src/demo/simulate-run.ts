@@ -1,0 +1,155 @@
+import type { AttemptId, Id, PersonId, TurnId } from '@kindred-baton/core/ids';
+import type { StepOutcome } from '@kindred-baton/core/outcomes';
+import { assessRun } from '@kindred-baton/core/turns/assess-run';
+import { createFreshValue } from '@kindred-baton/core/values/fresh';
+import type { Field } from '@kindred-baton/core/values/field';
+import type { NewTurn } from '../cycles/make-turns.ts';
+import type { RunRow } from '../schema/cycles.ts';
+import type { TestVersionRow } from '../schema/tests.ts';
+import type { attempts, stepResults } from '../schema/turns.ts';
+import { toTurnView } from '../turns/load-runs.ts';
+import { formatCents } from './charges.ts';
+import type { StopPlan } from './fates.ts';
+
+export type NewAttempt = typeof attempts.$inferInsert & { readonly id: AttemptId };
+export type NewResult = typeof stepResults.$inferInsert;
+
+export interface RunFate {
+  /** How many legs are done, from the first on. */
+  readonly cut: number;
+  /** What stops it at leg `cut`. */
+  readonly stop?: StopPlan['by'] | undefined;
+  /** Legs whose first attempt failed by a defect that was fixed since. */
+  readonly mended: ReadonlyMap<number, string>;
+}
+
+export interface RunSimulation {
+  readonly run: Pick<RunRow, 'id' | 'values'>;
+  readonly turns: readonly NewTurn[];
+  readonly versionOf: ReadonlyMap<string, TestVersionRow>;
+  readonly fate: RunFate;
+  /** The moment of a share (0 to 1) of the time that this run has had so far. */
+  readonly momentAt: (share: number) => Date;
+  readonly environment: string;
+  readonly id: <Kind extends string>() => Id<Kind>;
+  readonly random: () => number;
+}
+
+export interface Failure {
+  readonly defect: string;
+  readonly turn: NewTurn;
+  readonly attempt: NewAttempt;
+  readonly stepIndex: number;
+  readonly isMended: boolean;
+}
+
+export interface SimulatedRun {
+  readonly turns: readonly NewTurn[];
+  readonly outcome: RunRow['outcome'];
+  readonly attempts: readonly NewAttempt[];
+  readonly results: readonly NewResult[];
+  readonly failures: readonly Failure[];
+}
+
+const BROWSERS = ['Chromium 156 on Windows', 'Firefox 151 on Windows', 'Chromium 156 on Android'];
+
+/** Plays one run up to its fate: attempts with their steps and kept values, then where every turn stands. */
+export function simulateRun(simulation: RunSimulation): SimulatedRun {
+  const { turns, fate } = simulation;
+  const tries: NewAttempt[] = [];
+  const results: NewResult[] = [];
+  const failures: Failure[] = [];
+  const steps = fate.cut + (fate.stop && fate.stop.kind !== 'idle' ? 1 : 0);
+  for (let index = 0; index < steps; index += 1) {
+    const turn = turns[index];
+    if (!turn) break;
+    const share = (index + 0.5 + simulation.random() * 0.4) / steps;
+    const mended = fate.mended.get(index);
+    if (mended !== undefined) {
+      const first = playAttempt(simulation, turn, { number: 1, outcome: 'failed', share: share - 0.3 / steps, note: '' });
+      collect(first);
+      failures.push({ defect: mended, turn, attempt: first.attempt, stepIndex: first.results.length - 1, isMended: true });
+    }
+    const stop = index === fate.cut ? fate.stop : undefined;
+    const outcome: StepOutcome = stop ? (stop.kind === 'block' ? 'blocked' : 'failed') : 'passed';
+    const note = stop?.kind === 'block' ? stop.why : stop?.kind === 'failure' ? stop.seen : '';
+    const last = playAttempt(simulation, turn, { number: mended === undefined ? 1 : 2, outcome, share, note });
+    collect(last);
+    if (stop?.kind === 'defect') failures.push({ defect: stop.key, turn, attempt: last.attempt, stepIndex: last.results.length - 1, isMended: false });
+  }
+  return { ...assess(simulation, tries), attempts: tries, results, failures };
+
+  function collect(played: { attempt: NewAttempt; results: NewResult[] }): void {
+    tries.push(played.attempt);
+    results.push(...played.results);
+  }
+}
+
+interface Try {
+  readonly number: number;
+  readonly outcome: StepOutcome;
+  readonly share: number;
+  readonly note: string;
+}
+
+function playAttempt(simulation: RunSimulation, turn: NewTurn, { number, outcome, share, note }: Try): { attempt: NewAttempt; results: NewResult[] } {
+  const { id, random, versionOf } = simulation;
+  const version = versionOf.get(turn.versionId ?? '');
+  if (!version) throw new Error(`The demo's turn ${turn.title} has no version.`);
+  const finishedAt = simulation.momentAt(share);
+  const attempt: NewAttempt = {
+    ...{ id: id<'attempt'>(), turnId: turn.id as TurnId, number, outcome, finishedAt, versionId: version.id, environment: simulation.environment },
+    personId: turn.assigneeId as PersonId,
+    startedAt: new Date(finishedAt.getTime() - turn.minutes * 60_000),
+    kept: outcome === 'passed' ? Object.fromEntries(version.gives.map((field) => [field.name, createKept(simulation, field)])) : {},
+    browser: BROWSERS[Math.floor(random() * BROWSERS.length)] ?? '',
+  };
+  const stopAt = outcome === 'passed' ? version.steps.length : findTellingStep(version);
+  const results = version.steps.slice(0, stopAt + 1).map((_, stepIndex) => ({
+    ...{ attemptId: attempt.id, stepIndex, recordedAt: finishedAt, wordId: id() },
+    outcome: stepIndex === stopAt ? outcome : ('passed' as const),
+    note: stepIndex === stopAt ? note : '',
+  }));
+  return { attempt, results };
+}
+
+/** The last step that says what should be seen: there it shows. */
+function findTellingStep(version: TestVersionRow): number {
+  const telling = version.steps.findLastIndex((step) => step.expect !== undefined || step.do === 'see');
+  return Math.max(0, telling);
+}
+
+function createKept({ run, random }: RunSimulation, field: Field): string {
+  const { values } = run;
+  if (field.name === 'Pipe length') return values['Length measured'] ?? '10';
+  if (field.name === 'Deposit due') return formatCents(Math.round(Number(values['Charge expected'] ?? '480') * 50));
+  if (field.name === 'Meter hours') return values['Hours run'] ?? '1200';
+  if (field.type === 'code') return createFreshValue(field.pattern ?? '9999', random);
+  if (field.type === 'money') return formatCents(5_000 + Math.floor(random() * 80_000));
+  return String(500 + Math.floor(random() * 20_000));
+}
+
+function assess({ turns, momentAt, fate }: RunSimulation, tries: readonly NewAttempt[]): Pick<SimulatedRun, 'turns' | 'outcome'> {
+  const latest = new Map(tries.map((attempt) => [attempt.turnId, attempt]));
+  const isRetestDue = (turn: NewTurn) => fate.stop?.kind === 'defect' && fate.stop.key === RETEST_DUE_DEFECT && turn.index === fate.cut;
+  const views = turns.map((turn) => {
+    const row = { ...turn, isRetestDue: isRetestDue(turn) } as Parameters<typeof toTurnView>[0];
+    return toTurnView(row, latest as unknown as Parameters<typeof toTurnView>[1], new Set());
+  });
+  const assessment = assessRun(views);
+  const doneAt = (index: number) => latest.get(turns[index]?.id as TurnId)?.finishedAt ?? null;
+  const readied = turns.map((turn, index) => {
+    const is = assessment.turns[index];
+    const before = turn.after.flatMap((place) => doneAt(place) ?? []);
+    const readyAt = is?.state === 'ready' ? (before.sort((a, b) => b.getTime() - a.getTime())[0] ?? momentAt(0)) : null;
+    return {
+      ...turn,
+      ...{ state: is?.state, outcome: is?.outcome, status: is?.status, causes: [...(is?.causes ?? [])], isRetestDue: isRetestDue(turn) },
+      ...{ readyAt, doneAt: doneAt(index) },
+    };
+  });
+  return { turns: readied, outcome: assessment.outcome };
+}
+
+/** The one defect of the demo that is fixed and waits for its retests. */
+const RETEST_DUE_DEFECT = 'register';

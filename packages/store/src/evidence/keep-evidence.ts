@@ -1,0 +1,50 @@
+import { and, eq } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { EvidenceView } from '@kindred-baton/contracts/turns/turn';
+import type { AttemptId, EvidenceId } from '@kindred-baton/core/ids';
+import type { Operation, Query } from '../operation.ts';
+import { evidence } from '../schema/turns.ts';
+import { getOwnAttempt } from '../turns/make-attempts.ts';
+
+export interface NewEvidence {
+  readonly id: EvidenceId;
+  readonly attemptId: AttemptId;
+  readonly stepIndex: number;
+  readonly name: string;
+  /** Told by the content, not by the name; the caller has checked that it is allowed. */
+  readonly mediaType: string;
+  readonly content: Buffer;
+}
+
+/** Keeps a picture or file with a step of an own attempt. The browser mints the id: sent twice, it is kept once. */
+export const keepEvidence: Operation<NewEvidence, EvidenceView> = {
+  right: 'make attempts',
+  run: async (context, { id, attemptId, stepIndex, name, mediaType, content }) => {
+    const { db, actor, now } = context;
+    const { version, turn } = await getOwnAttempt(context, attemptId);
+    if (!version.steps[stepIndex]) throw new AppError('invalid', `This test has no step ${stepIndex + 1}.`);
+    const size = content.byteLength;
+    const kept = await db
+      .insert(evidence)
+      .values({ ...{ id, attemptId, stepIndex, name, mediaType, content, size }, programmeId: actor.programmeId, addedBy: actor.personId, addedAt: now })
+      .onConflictDoNothing({ target: evidence.id })
+      .returning({ id: evidence.id });
+    if (kept.length > 0) {
+      await context.record({ subject: 'turn', subjectId: turn.id, action: 'evidence added', details: { attempt: attemptId, step: stepIndex + 1, name, size } });
+      context.announce('turns');
+    }
+    return { id, stepIndex, name, mediaType, size };
+  },
+};
+
+export const getEvidence: Query<EvidenceId, { name: string; mediaType: string; content: Buffer }> = {
+  right: 'read',
+  read: async ({ db, actor }, id) => {
+    const [file] = await db
+      .select({ name: evidence.name, mediaType: evidence.mediaType, content: evidence.content })
+      .from(evidence)
+      .where(and(eq(evidence.id, id), eq(evidence.programmeId, actor.programmeId)));
+    if (!file) throw new AppError('not found', 'There is no such file in this programme.');
+    return file;
+  },
+};

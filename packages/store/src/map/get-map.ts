@@ -1,0 +1,106 @@
+import { count, countDistinct, eq, sql } from 'drizzle-orm';
+import type { MapView } from '@kindred-baton/contracts/map/node';
+import type { NodeId } from '@kindred-baton/core/ids';
+import type { Query, ReadContext } from '../operation.ts';
+import { applications, programmes, teams } from '../schema/programmes.ts';
+import { requirementTests, requirements } from '../schema/requirements.ts';
+import { legs, scenarios } from '../schema/scenarios.ts';
+import { tests } from '../schema/tests.ts';
+import type { Tree } from './load-tree.ts';
+import { loadTree } from './load-tree.ts';
+
+/** The process map as an outline, with what hangs on each node; a node's numbers include those below it. Six queries. */
+export const getMap: Query<void, MapView> = {
+  right: 'read',
+  read: async (context) => {
+    const [tree, [programme], names, testCounts, passes, needs] = await Promise.all([
+      loadTree(context),
+      context.db.select({ levels: programmes.levels }).from(programmes).where(eq(programmes.id, context.actor.programmeId)),
+      loadNames(context),
+      countTests(context),
+      listPasses(context),
+      countRequirements(context),
+    ]);
+    const total = (own: (id: NodeId) => number) => sumUp(tree, own);
+    const testsAt = total((id) => testCounts.get(id) ?? 0);
+    const required = total((id) => needs.get(id)?.all ?? 0);
+    const covered = total((id) => needs.get(id)?.covered ?? 0);
+    const scenariosAt = unite(tree, passes);
+    return {
+      levels: programme?.levels ?? [],
+      nodes: tree.nodes.map(({ node, depth, order }) => ({
+        id: node.id,
+        code: node.code,
+        name: node.name,
+        parentId: node.parentId,
+        depth,
+        team: node.teamId ? (names.get(node.teamId) ?? null) : null,
+        application: node.applicationId ? (names.get(node.applicationId) ?? null) : null,
+        isCritical: node.isCritical,
+        hasChildren: tree.nodes[order + 1]?.parent === order,
+        tests: testsAt[order] ?? 0,
+        scenarios: scenariosAt[order]?.size ?? 0,
+        requirements: required[order] ?? 0,
+        covered: covered[order] ?? 0,
+      })),
+      totals: { tests: [...testCounts.values()].reduce((a, b) => a + b, 0), scenarios: new Set(passes.map((pass) => pass.scenarioId)).size },
+    };
+  },
+};
+
+async function loadNames({ db, actor }: ReadContext): Promise<Map<string, string>> {
+  const rows = await db
+    .select({ id: sql<string>`${teams.id}`.as('id'), name: sql<string>`${teams.name}`.as('name') })
+    .from(teams)
+    .where(eq(teams.programmeId, actor.programmeId))
+    .unionAll(
+      db
+        .select({ id: sql<string>`${applications.id}`.as('id'), name: sql<string>`${applications.name}`.as('name') })
+        .from(applications)
+        .where(eq(applications.programmeId, actor.programmeId)),
+    );
+  return new Map(rows.map((row) => [row.id, row.name]));
+}
+
+async function countTests({ db, actor }: ReadContext): Promise<Map<NodeId, number>> {
+  const rows = await db.select({ nodeId: tests.nodeId, tests: count() }).from(tests).where(eq(tests.programmeId, actor.programmeId)).groupBy(tests.nodeId);
+  return new Map(rows.map((row) => [row.nodeId, row.tests]));
+}
+
+/** Which scenario passes which node, through its legs' tests. */
+async function listPasses({ db, actor }: ReadContext): Promise<{ nodeId: NodeId; scenarioId: string }[]> {
+  return db
+    .selectDistinct({ nodeId: tests.nodeId, scenarioId: scenarios.id })
+    .from(scenarios)
+    .innerJoin(legs, eq(legs.scenarioId, scenarios.id))
+    .innerJoin(tests, eq(tests.id, legs.testId))
+    .where(eq(scenarios.programmeId, actor.programmeId));
+}
+
+async function countRequirements({ db, actor }: ReadContext): Promise<Map<NodeId, { all: number; covered: number }>> {
+  const rows = await db
+    .select({
+      nodeId: requirements.nodeId,
+      all: countDistinct(requirements.id),
+      covered: countDistinct(requirementTests.requirementId),
+    })
+    .from(requirements)
+    .leftJoin(requirementTests, eq(requirementTests.requirementId, requirements.id))
+    .where(eq(requirements.programmeId, actor.programmeId))
+    .groupBy(requirements.nodeId);
+  return new Map(rows.flatMap((row) => (row.nodeId ? [[row.nodeId, row] as const] : [])));
+}
+
+function sumUp(tree: Tree, own: (id: NodeId) => number): number[] {
+  const sums = tree.nodes.map(({ node }) => own(node.id));
+  for (const { order, parent } of [...tree.nodes].reverse()) if (parent >= 0) sums[parent] = (sums[parent] ?? 0) + (sums[order] ?? 0);
+  return sums;
+}
+
+function unite(tree: Tree, passes: readonly { nodeId: NodeId; scenarioId: string }[]): Set<string>[] {
+  const sets = tree.nodes.map(() => new Set<string>());
+  for (const { nodeId, scenarioId } of passes) {
+    for (let at = tree.byId.get(nodeId); at; at = at.parent >= 0 ? tree.nodes[at.parent] : undefined) sets[at.order]?.add(scenarioId);
+  }
+  return sets;
+}

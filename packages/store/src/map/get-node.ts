@@ -1,0 +1,95 @@
+import { and, asc, eq, inArray, isNotNull } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { NodeDetail } from '@kindred-baton/contracts/map/node';
+import { getRequirementState } from '@kindred-baton/core/map/requirement';
+import type { NodeId, TestId } from '@kindred-baton/core/ids';
+import { pushTo } from '@kindred-baton/core/push-to';
+import type { Query, ReadContext } from '../operation.ts';
+import { people } from '../schema/people.ts';
+import { applications, programmes, teams } from '../schema/programmes.ts';
+import { requirementTests, requirements } from '../schema/requirements.ts';
+import { legs, scenarios } from '../schema/scenarios.ts';
+import { tests } from '../schema/tests.ts';
+import { listNewestStatuses } from '../tests/list-newest-statuses.ts';
+import { nodes } from '../schema/map.ts';
+import { getPath, listSubtree, loadTree } from './load-tree.ts';
+
+/** One node with its tests, scenarios and requirements, those of the nodes below it included. */
+export const getNode: Query<string, NodeDetail> = {
+  right: 'read',
+  read: async (context, code) => {
+    const tree = await loadTree(context);
+    const entry = tree.byCode.get(code);
+    if (!entry) throw new AppError('not found', `There is no node ${code} on the map.`);
+    const below = listSubtree(tree, code);
+    const [head, testRows, scenarioRows, requirementRows] = await Promise.all([
+      loadHead(context, entry.node.id),
+      listTestsAt(context, below),
+      listScenariosThrough(context, below),
+      listRequirementsAt(context, below),
+    ]);
+    const statuses = await listNewestStatuses(context, [...testRows.map((row) => row.id), ...requirementRows.flatMap((row) => row.testIds)]);
+    return {
+      id: entry.node.id,
+      code: entry.node.code,
+      name: entry.node.name,
+      description: entry.node.description,
+      isCritical: entry.node.isCritical,
+      ...head,
+      level: head.levels[getPath(tree, entry.node.id).length - 1] ?? 'node',
+      tests: testRows.map((row) => ({ ...row, status: statuses.get(row.id) ?? null })),
+      scenarios: scenarioRows,
+      requirements: requirementRows.map(({ testIds, ...row }) => ({
+        ...row,
+        state: getRequirementState(testIds.map((id) => statuses.get(id) ?? null)),
+      })),
+    };
+  },
+};
+
+async function loadHead({ db }: ReadContext, id: NodeId) {
+  const [row] = await db
+    .select({
+      team: { id: teams.id, name: teams.name },
+      application: { id: applications.id, name: applications.name },
+      owner: { id: people.id, name: people.name },
+      levels: programmes.levels,
+    })
+    .from(nodes)
+    .innerJoin(programmes, eq(programmes.id, nodes.programmeId))
+    .leftJoin(teams, eq(teams.id, nodes.teamId))
+    .leftJoin(applications, eq(applications.id, nodes.applicationId))
+    .leftJoin(people, eq(people.id, nodes.ownerId))
+    .where(eq(nodes.id, id));
+  return row ?? { team: null, application: null, owner: null, levels: [] };
+}
+
+function listTestsAt({ db }: ReadContext, below: NodeId[]) {
+  return db
+    .select({ id: tests.id, code: tests.code, name: tests.name })
+    .from(tests)
+    .where(inArray(tests.nodeId, below))
+    .orderBy(asc(tests.code));
+}
+
+function listScenariosThrough({ db }: ReadContext, below: NodeId[]) {
+  return db
+    .selectDistinct({ id: scenarios.id, code: scenarios.code, name: scenarios.name })
+    .from(scenarios)
+    .innerJoin(legs, eq(legs.scenarioId, scenarios.id))
+    .innerJoin(tests, and(eq(tests.id, legs.testId), inArray(tests.nodeId, below)))
+    .orderBy(asc(scenarios.code));
+}
+
+async function listRequirementsAt({ db, actor }: ReadContext, below: NodeId[]) {
+  const rows = await db
+    .select({ id: requirements.id, code: requirements.code, name: requirements.title, testId: requirementTests.testId })
+    .from(requirements)
+    .leftJoin(requirementTests, eq(requirementTests.requirementId, requirements.id))
+    .where(and(eq(requirements.programmeId, actor.programmeId), isNotNull(requirements.nodeId), inArray(requirements.nodeId, below)))
+    .orderBy(asc(requirements.code));
+  const testsOf = new Map<string, TestId[]>();
+  for (const row of rows) if (row.testId) pushTo(testsOf, row.id, row.testId);
+  const byId = new Map(rows.map(({ id, code, name }) => [id, { id, code, name, testIds: testsOf.get(id) ?? [] }]));
+  return [...byId.values()];
+}

@@ -1,0 +1,54 @@
+import type { FacetName } from '@kindred-baton/core/progress/facet';
+import type { NodeId } from '@kindred-baton/core/ids';
+import { getPath } from '../map/load-tree.ts';
+import type { Tree } from '../map/load-tree.ts';
+import type { CycleTurn } from './load-holds.ts';
+
+export interface FacetNames {
+  readonly tree: Tree;
+  readonly teams: ReadonlyMap<string, string>;
+  readonly people: ReadonlyMap<string, string>;
+  readonly applications: ReadonlyMap<string, string>;
+  readonly scenarios: ReadonlyMap<string, { code: string; name: string }>;
+  readonly applicationOfTest: ReadonlyMap<string, string | null>;
+}
+
+export interface FacetValue {
+  /** What the list of turns is filtered by. */
+  readonly key: string;
+  readonly name: string;
+  readonly group: string;
+  readonly order: number;
+}
+
+const NOBODY: FacetValue = { key: '', name: 'Nobody yet', group: '', order: Number.MAX_SAFE_INTEGER };
+const NO_TEAM: FacetValue = { ...NOBODY, name: 'No team' };
+const NONE: FacetValue = { ...NOBODY, name: 'None' };
+
+type FacetReader = (turn: CycleTurn, names: FacetNames) => FacetValue;
+
+/** A turn's value on each facet. Adding a facet: a reader here and its name in core/progress/facet.ts. */
+export const FACET_READERS: Readonly<Record<FacetName, FacetReader>> = {
+  process: (turn, { tree }) => readProcess(tree, turn.nodeId),
+  team: (turn, { teams }) => named(teams, turn.teamId) ?? NO_TEAM,
+  person: (turn, { people }) => named(people, turn.assignee ?? '') ?? NOBODY,
+  application: (turn, { applications, applicationOfTest }) => named(applications, applicationOfTest.get(turn.testId ?? '') ?? '') ?? NONE,
+  priority: (turn) => ({ key: turn.priority, name: turn.priority, group: '', order: ['high', 'medium', 'low'].indexOf(turn.priority) }),
+  scenario: (turn, { scenarios }) => {
+    const scenario = scenarios.get(turn.scenarioId);
+    return scenario ? { key: scenario.code, name: scenario.name, group: '', order: 0 } : NONE;
+  },
+};
+
+/** The order in which names were loaded is the order in which they are shown. */
+function named(names: ReadonlyMap<string, string>, id: string): FacetValue | undefined {
+  const name = names.get(id);
+  return name === undefined ? undefined : { key: name, name, group: '', order: [...names.keys()].indexOf(id) };
+}
+
+/** The second level of the map (a stream's process); a turn at a stream itself is counted there. */
+function readProcess(tree: Tree, nodeId: NodeId): FacetValue {
+  const path = getPath(tree, nodeId);
+  const entry = path[1] ?? path[0];
+  return entry ? { key: entry.node.code, name: entry.node.name, group: path[0]?.node.name ?? '', order: entry.order } : NONE;
+}

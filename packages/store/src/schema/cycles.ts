@@ -1,0 +1,95 @@
+import { sql } from 'drizzle-orm';
+import { check, date, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { CYCLE_PURPOSES, CYCLE_STATES, SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
+import type { EnvironmentId, ScenarioRowId } from '@kindred-baton/core/ids';
+import type { Counts } from '@kindred-baton/core/progress/tally';
+import { createdAt, cycleRef, moment, nodeRef, personRef, position, programmeRef, runRef, scenarioRef } from './columns.ts';
+import { nodes } from './map.ts';
+import { priority } from './priority.ts';
+import { people } from './people.ts';
+import { environments, programmes } from './programmes.ts';
+import { scenarioRows, scenarios } from './scenarios.ts';
+
+export const cycleState = pgEnum('cycle_state', CYCLE_STATES);
+export const cyclePurpose = pgEnum('cycle_purpose', CYCLE_PURPOSES);
+export const signOffDecision = pgEnum('sign_off_decision', SIGN_OFF_DECISIONS);
+export const runOutcome = pgEnum('run_outcome', ['failed', 'blocked', 'passed', 'under way', 'not run', 'skipped']);
+
+export const cycles = pgTable(
+  'cycles',
+  {
+    id: cycleRef().primaryKey(),
+    programmeId: programmeRef()
+      .notNull()
+      .references(() => programmes.id),
+    code: text().notNull(),
+    name: text().notNull(),
+    state: cycleState().notNull().default('planning'),
+    purpose: cyclePurpose().notNull(),
+    environmentId: uuid()
+      .$type<EnvironmentId>()
+      .notNull()
+      .references(() => environments.id),
+    ownerId: personRef().references(() => people.id),
+    startsOn: date({ mode: 'string' }).notNull(),
+    endsOn: date({ mode: 'string' }).notNull(),
+    openedAt: moment(),
+    closedAt: moment(),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    unique().on(table.programmeId, table.code),
+    check('cycles_dates', sql`${table.startsOn} <= ${table.endsOn}`),
+    check('cycles_opened', sql`(${table.state} = 'planning') = (${table.openedAt} is null)`),
+    check('cycles_closed', sql`(${table.state} = 'closed') = (${table.closedAt} is not null)`),
+  ],
+);
+
+export const runs = pgTable(
+  'runs',
+  {
+    id: runRef().primaryKey(),
+    cycleId: cycleRef()
+      .notNull()
+      .references(() => cycles.id),
+    number: integer().notNull(),
+    scenarioId: scenarioRef()
+      .notNull()
+      .references(() => scenarios.id),
+    rowId: uuid()
+      .$type<ScenarioRowId>()
+      .references(() => scenarioRows.id, { onDelete: 'set null' }),
+    rowName: text(),
+    values: jsonb().$type<Record<string, string>>().notNull(),
+    priority: priority().notNull().default('medium'),
+    outcome: runOutcome().notNull().default('not run'),
+    position: position(),
+  },
+  (table) => [unique().on(table.cycleId, table.number), index().on(table.scenarioId)],
+);
+
+export const signOffs = pgTable(
+  'sign_offs',
+  {
+    cycleId: cycleRef()
+      .notNull()
+      .references(() => cycles.id),
+    nodeId: nodeRef()
+      .notNull()
+      .references(() => nodes.id),
+    decision: signOffDecision().notNull(),
+    reason: text().notNull().default(''),
+    figures: jsonb().$type<Counts>().notNull(),
+    decidedBy: personRef()
+      .notNull()
+      .references(() => people.id),
+    decidedAt: moment().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.cycleId, table.nodeId] }),
+    check('sign_offs_reason', sql`${table.decision} = 'accepted' or ${table.reason} <> ''`),
+  ],
+);
+
+export type CycleRow = typeof cycles.$inferSelect;
+export type RunRow = typeof runs.$inferSelect;

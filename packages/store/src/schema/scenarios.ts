@@ -1,0 +1,76 @@
+import { sql } from 'drizzle-orm';
+import { check, index, integer, jsonb, pgEnum, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { LegId, ScenarioRowId } from '@kindred-baton/core/ids';
+import type { Wire } from '@kindred-baton/core/scenarios/chain';
+import { SCENARIO_STATES } from '@kindred-baton/core/scenarios/scenario';
+import type { Field } from '@kindred-baton/core/values/field';
+import { createdAt, nodeRef, position, programmeRef, scenarioRef, teamRef, testRef } from './columns.ts';
+import { nodes } from './map.ts';
+import { priority } from './priority.ts';
+import { programmes, teams } from './programmes.ts';
+import { tests } from './tests.ts';
+
+export const scenarioState = pgEnum('scenario_state', SCENARIO_STATES);
+
+export const scenarios = pgTable(
+  'scenarios',
+  {
+    id: scenarioRef().primaryKey(),
+    programmeId: programmeRef()
+      .notNull()
+      .references(() => programmes.id),
+    code: text().notNull(),
+    name: text().notNull(),
+    nodeId: nodeRef()
+      .notNull()
+      .references(() => nodes.id),
+    state: scenarioState().notNull().default('sketch'),
+    priority: priority().notNull().default('medium'),
+    columns: jsonb().$type<Field[]>().notNull().default([]),
+    createdAt: createdAt(),
+  },
+  (table) => [unique().on(table.programmeId, table.code), index().on(table.nodeId), check('scenarios_texts', sql`${table.name} <> ''`)],
+);
+
+export const scenarioRows = pgTable(
+  'scenario_rows',
+  {
+    id: uuid().$type<ScenarioRowId>().primaryKey(),
+    scenarioId: scenarioRef()
+      .notNull()
+      .references(() => scenarios.id),
+    name: text().notNull(),
+    position: position(),
+    values: jsonb().$type<Record<string, string>>().notNull(),
+  },
+  (table) => [unique().on(table.scenarioId, table.name)],
+);
+
+/** A leg links to a test; without one it is open and its title says what is to be tested. */
+export const legs = pgTable(
+  'legs',
+  {
+    id: uuid().$type<LegId>().primaryKey(),
+    scenarioId: scenarioRef()
+      .notNull()
+      .references(() => scenarios.id),
+    position: position(),
+    testId: testRef().references(() => tests.id),
+    title: text(),
+    teamId: teamRef().references(() => teams.id),
+    /** Legs it waits for; null: the one before it. */
+    after: jsonb().$type<LegId[]>(),
+    wires: jsonb().$type<Wire[]>().notNull().default([]),
+    waitDays: integer().notNull().default(0),
+  },
+  (table) => [
+    index().on(table.scenarioId, table.position),
+    index().on(table.testId),
+    check('legs_test_or_title', sql`${table.testId} is not null or coalesce(${table.title}, '') <> ''`),
+    check('legs_wait', sql`${table.waitDays} between 0 and 366`),
+  ],
+);
+
+export type ScenarioRecord = typeof scenarios.$inferSelect;
+export type ScenarioRowRecord = typeof scenarioRows.$inferSelect;
+export type LegRow = typeof legs.$inferSelect;

@@ -1,0 +1,12 @@
+/** Every table and enum, for Drizzle and its migrations. */
+export { accounts, people, rateLimits, sessions, verifications } from './people.ts';
+export { applications, environments, installations, members, programmes, teamMembers, teams } from './programmes.ts';
+export { nodes } from './map.ts';
+export { priority } from './priority.ts';
+export { requirementKind, requirementTests, requirements } from './requirements.ts';
+export { testVersions, tests, versionState } from './tests.ts';
+export { legs, scenarioRows, scenarioState, scenarios } from './scenarios.ts';
+export { cyclePurpose, cycleState, cycles, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
+export { attempts, evidence, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
+export { defectKind, defectStatus, defectTurns, defects, severity } from './defects.ts';
+export { history } from './history.ts';

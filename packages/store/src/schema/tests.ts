@@ -1,0 +1,71 @@
+import { sql } from 'drizzle-orm';
+import { check, index, integer, jsonb, pgEnum, pgTable, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { VERSION_STATES } from '@kindred-baton/core/tests/version';
+import type { DataRow } from '@kindred-baton/core/tests/version';
+import type { TestVersionId } from '@kindred-baton/core/ids';
+import type { Step } from '@kindred-baton/core/tests/step';
+import type { Field } from '@kindred-baton/core/values/field';
+import { applicationRef, createdAt, moment, nodeRef, personRef, programmeRef, teamRef, testRef } from './columns.ts';
+import { nodes } from './map.ts';
+import { priority } from './priority.ts';
+import { people } from './people.ts';
+import { applications, programmes, teams } from './programmes.ts';
+
+export const versionState = pgEnum('version_state', VERSION_STATES);
+
+export const tests = pgTable(
+  'tests',
+  {
+    id: testRef().primaryKey(),
+    programmeId: programmeRef()
+      .notNull()
+      .references(() => programmes.id),
+    code: text().notNull(),
+    name: text().notNull(),
+    nodeId: nodeRef()
+      .notNull()
+      .references(() => nodes.id),
+    teamId: teamRef().references(() => teams.id),
+    applicationId: applicationRef().references(() => applications.id),
+    priority: priority().notNull().default('medium'),
+    minutes: integer().notNull().default(15),
+    createdAt: createdAt(),
+  },
+  (table) => [
+    unique().on(table.programmeId, table.code),
+    index().on(table.nodeId),
+    check('tests_minutes', sql`${table.minutes} between 1 and 10000`),
+    check('tests_texts', sql`${table.code} <> '' and ${table.name} <> ''`),
+  ],
+);
+
+/** Steps, needs, gives and data rows are one document: an agreed version never changes (a trigger holds it). */
+export const testVersions = pgTable(
+  'test_versions',
+  {
+    id: uuid().$type<TestVersionId>().primaryKey(),
+    testId: testRef()
+      .notNull()
+      .references(() => tests.id),
+    number: integer().notNull(),
+    state: versionState().notNull().default('draft'),
+    steps: jsonb().$type<Step[]>().notNull(),
+    needs: jsonb().$type<Field[]>().notNull(),
+    gives: jsonb().$type<Field[]>().notNull(),
+    rows: jsonb().$type<DataRow[]>().notNull().default([]),
+    /** Counts the saves of a draft, so that two editors notice each other. */
+    revision: integer().notNull().default(1),
+    savedBy: personRef().references(() => people.id),
+    savedAt: createdAt(),
+    agreedBy: personRef().references(() => people.id),
+    agreedAt: moment(),
+  },
+  (table) => [
+    unique().on(table.testId, table.number),
+    uniqueIndex('test_versions_one_draft').on(table.testId).where(sql`${table.state} = 'draft'`),
+    check('test_versions_agreed', sql`(${table.state} = 'draft') = (${table.agreedAt} is null)`),
+  ],
+);
+
+export type TestRow = typeof tests.$inferSelect;
+export type TestVersionRow = typeof testVersions.$inferSelect;

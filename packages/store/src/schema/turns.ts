@@ -1,0 +1,145 @@
+import { sql } from 'drizzle-orm';
+import { boolean, check, date, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import type { AttemptId, EvidenceId, LegId, TestVersionId } from '@kindred-baton/core/ids';
+import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
+import type { HoldCause, PinnedNeed } from '@kindred-baton/core/turns/turn';
+import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { bytes } from './bytes.ts';
+import { createdAt, cycleRef, moment, nodeRef, personRef, programmeRef, runRef, teamRef, testRef, turnRef } from './columns.ts';
+import { cycles, runs } from './cycles.ts';
+import { nodes } from './map.ts';
+import { people } from './people.ts';
+import { programmes, teams } from './programmes.ts';
+import { legs } from './scenarios.ts';
+import { testVersions, tests } from './tests.ts';
+
+export const turnState = pgEnum('turn_state', TURN_STATES);
+export const turnStatus = pgEnum('turn_status', TURN_STATUSES);
+export const outcome = pgEnum('outcome', OUTCOMES);
+export const stepOutcome = pgEnum('step_outcome', STEP_OUTCOMES);
+
+/** One leg of one run, with what was pinned for it. state, outcome, status and causes follow from attempts (core: assessRun). */
+export const turns = pgTable(
+  'turns',
+  {
+    id: turnRef().primaryKey(),
+    programmeId: programmeRef()
+      .notNull()
+      .references(() => programmes.id),
+    cycleId: cycleRef()
+      .notNull()
+      .references(() => cycles.id),
+    runId: runRef()
+      .notNull()
+      .references(() => runs.id),
+    index: integer().notNull(),
+    legId: uuid()
+      .$type<LegId>()
+      .references(() => legs.id, { onDelete: 'set null' }),
+    title: text().notNull(),
+    testId: testRef().references(() => tests.id),
+    versionId: uuid()
+      .$type<TestVersionId>()
+      .references(() => testVersions.id),
+    nodeId: nodeRef()
+      .notNull()
+      .references(() => nodes.id),
+    teamId: teamRef().references(() => teams.id),
+    assigneeId: personRef().references(() => people.id),
+    minutes: integer().notNull(),
+    dueOn: date({ mode: 'string' }),
+    after: integer().array().notNull(),
+    needs: jsonb().$type<PinnedNeed[]>().notNull(),
+    state: turnState().notNull().default('waiting'),
+    outcome: outcome().notNull().default('not run'),
+    status: turnStatus().notNull().default('waiting'),
+    causes: jsonb().$type<HoldCause[]>().notNull().default([]),
+    isRetestDue: boolean().notNull().default(false),
+    readyAt: moment(),
+    doneAt: moment(),
+  },
+  (table) => [
+    unique().on(table.runId, table.index),
+    index().on(table.cycleId, table.status),
+    index().on(table.assigneeId, table.state),
+    index().on(table.testId),
+    index().on(table.nodeId),
+    check('turns_index', sql`${table.index} >= 0 and ${table.minutes} > 0`),
+    check('turns_done', sql`(${table.outcome} = 'not run') = (${table.doneAt} is null)`),
+  ],
+);
+
+/** Attempts are kept for ever; the newest finished one is the turn's outcome. The browser mints the id, so sending twice stores once. */
+export const attempts = pgTable(
+  'attempts',
+  {
+    id: uuid().$type<AttemptId>().primaryKey(),
+    turnId: turnRef()
+      .notNull()
+      .references(() => turns.id),
+    number: integer().notNull(),
+    personId: personRef()
+      .notNull()
+      .references(() => people.id),
+    versionId: uuid()
+      .$type<TestVersionId>()
+      .notNull()
+      .references(() => testVersions.id),
+    startedAt: moment().notNull(),
+    finishedAt: moment(),
+    outcome: stepOutcome(),
+    kept: jsonb().$type<Record<string, string>>().notNull().default({}),
+    environment: text().notNull(),
+    browser: text().notNull().default(''),
+  },
+  (table) => [
+    unique().on(table.turnId, table.number),
+    uniqueIndex('attempts_one_under_way').on(table.turnId).where(sql`${table.finishedAt} is null`),
+    check('attempts_finished', sql`(${table.finishedAt} is null) = (${table.outcome} is null)`),
+  ],
+);
+
+export const stepResults = pgTable(
+  'step_results',
+  {
+    attemptId: uuid()
+      .$type<AttemptId>()
+      .notNull()
+      .references(() => attempts.id),
+    stepIndex: integer().notNull(),
+    /** null: it was cleared again. */
+    outcome: stepOutcome(),
+    note: text().notNull().default(''),
+    recordedAt: moment().notNull(),
+    /** Minted by the browser: the same word sent twice is stored once. */
+    wordId: uuid().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.attemptId, table.stepIndex] }), check('step_results_index', sql`${table.stepIndex} >= 0`)],
+);
+
+export const evidence = pgTable(
+  'evidence',
+  {
+    id: uuid().$type<EvidenceId>().primaryKey(),
+    programmeId: programmeRef()
+      .notNull()
+      .references(() => programmes.id),
+    attemptId: uuid()
+      .$type<AttemptId>()
+      .notNull()
+      .references(() => attempts.id),
+    stepIndex: integer().notNull(),
+    name: text().notNull(),
+    mediaType: text().notNull(),
+    size: integer().notNull(),
+    content: bytes().notNull(),
+    addedBy: personRef()
+      .notNull()
+      .references(() => people.id),
+    addedAt: createdAt(),
+  },
+  (table) => [index().on(table.attemptId), check('evidence_size', sql`${table.size} between 1 and 10485760`)],
+);
+
+export type TurnRow = typeof turns.$inferSelect;
+export type AttemptRow = typeof attempts.$inferSelect;

@@ -1,0 +1,119 @@
+import { and, desc, eq } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { CreateTest, SaveTest } from '@kindred-baton/contracts/tests/test';
+import type { TestId } from '@kindred-baton/core/ids';
+import { deriveInterface } from '@kindred-baton/core/tests/interface';
+import { normalizeStep } from '@kindred-baton/core/tests/step';
+import { toNameKey } from '@kindred-baton/core/values/field';
+import type { Field } from '@kindred-baton/core/values/field';
+import { createId } from '../ids.ts';
+import type { Context, Operation } from '../operation.ts';
+import { requireOwn } from '../programmes/require-own.ts';
+import { nodes } from '../schema/map.ts';
+import { people } from '../schema/people.ts';
+import type { TestVersionRow } from '../schema/tests.ts';
+import { testVersions, tests } from '../schema/tests.ts';
+import { toVersionView } from './get-test.ts';
+
+/** A new test with an empty first draft, at an activity of the map. */
+export const createTest: Operation<CreateTest, { code: string }> = {
+  right: 'edit tests',
+  run: async (context, { code, name, node, teamId, applicationId }) => {
+    const { db, actor } = context;
+    const [place] = await db
+      .select()
+      .from(nodes)
+      .where(and(eq(nodes.programmeId, actor.programmeId), eq(nodes.code, node)));
+    if (!place) throw new AppError('not found', `There is no node ${node} on the map.`);
+    await requireOwn(context, { teamId, applicationId });
+    const id = createId<'test'>();
+    await db.insert(tests).values({
+      ...{ id, code, name, programmeId: actor.programmeId, nodeId: place.id },
+      teamId: teamId ?? place.teamId,
+      applicationId: applicationId ?? place.applicationId,
+    });
+    await db.insert(testVersions).values(createDraft(context, id, 1, { steps: [], needs: [], gives: [], rows: [] }));
+    await context.record({ subject: 'test', subjectId: id, action: 'added', details: { code, name } });
+    context.announce('tests');
+    return { code };
+  },
+};
+
+function createDraft(context: Context, testId: TestId, number: number, content: Pick<TestVersionRow, 'steps' | 'needs' | 'gives' | 'rows'>) {
+  return { id: createId<'testVersion'>(), testId, number, savedBy: context.actor.personId, savedAt: context.now, ...content };
+}
+
+/** Saves a draft; on an agreed version it begins the next one. Another save meanwhile is a conflict that shows both. */
+export const saveTest: Operation<{ code: string; save: SaveTest }, { number: number; revision: number }> = {
+  right: 'edit tests',
+  run: async (context, { code, save }) => {
+    const { db } = context;
+    const { test, newest } = await loadForChange(context, code);
+    await requireUnchanged(context, newest, save.base);
+    const content = toContent(save);
+    const draft = createDraft(context, test.id, newest.number + 1, content);
+    if (newest.state === 'draft') {
+      await db
+        .update(testVersions)
+        .set({ ...content, revision: newest.revision + 1, savedBy: context.actor.personId, savedAt: context.now })
+        .where(and(eq(testVersions.id, newest.id), eq(testVersions.revision, newest.revision), eq(testVersions.state, 'draft')));
+    } else {
+      await db.insert(testVersions).values(draft);
+    }
+    await db.update(tests).set({ name: save.name, minutes: save.minutes }).where(eq(tests.id, test.id));
+    const saved = newest.state === 'draft' ? { number: newest.number, revision: newest.revision + 1 } : { number: draft.number, revision: 1 };
+    await context.record({ subject: 'test', subjectId: test.id, action: 'saved', details: { version: saved.number, steps: content.steps.length } });
+    context.announce('tests');
+    return saved;
+  },
+};
+
+/** Agrees the draft: from now on it never changes, and scenarios and cycles use it. */
+export const agreeTest: Operation<{ code: string; number: number; revision: number }, { number: number }> = {
+  right: 'agree tests',
+  run: async (context, { code, number, revision }) => {
+    const { db, actor, now } = context;
+    const { test, newest } = await loadForChange(context, code);
+    await requireUnchanged(context, newest, { number, revision });
+    if (newest.state !== 'draft') throw new AppError('conflict', `Version ${number} of ${code} is ${newest.state} already.`);
+    if (newest.steps.length === 0) throw new AppError('invalid', `Test ${code} has no steps yet; write some, then agree it.`);
+    await db
+      .update(testVersions)
+      .set({ state: 'agreed', agreedAt: now, agreedBy: actor.personId })
+      .where(and(eq(testVersions.id, newest.id), eq(testVersions.state, 'draft')));
+    await context.record({ subject: 'test', subjectId: test.id, action: 'agreed', details: { version: number } });
+    context.announce('tests');
+    context.announce('scenarios');
+    return { number };
+  },
+};
+
+async function loadForChange({ db, actor }: Context, code: string) {
+  const [test] = await db
+    .select()
+    .from(tests)
+    .where(and(eq(tests.programmeId, actor.programmeId), eq(tests.code, code)))
+    .for('update');
+  if (!test) throw new AppError('not found', `There is no test ${code} in the library.`);
+  const [newest] = await db.select().from(testVersions).where(eq(testVersions.testId, test.id)).orderBy(desc(testVersions.number)).limit(1);
+  if (!newest) throw new AppError('broken', `Test ${code} has no version.`);
+  return { test, newest };
+}
+
+async function requireUnchanged({ db }: Context, newest: TestVersionRow, base: SaveTest['base']): Promise<void> {
+  if (newest.number === base.number && newest.revision === base.revision) return;
+  const [saver] = newest.savedBy ? await db.select({ name: people.name }).from(people).where(eq(people.id, newest.savedBy)) : [];
+  const by = saver?.name ?? null;
+  throw new AppError('conflict', `${by ?? 'Somebody'} saved this test after you opened it. Both versions are shown; nothing is lost.`, {
+    details: { theirs: toVersionView(newest, by), by },
+  });
+}
+
+/** The steps in their one form; needs and gives follow from them, with the types that the author confirmed. */
+function toContent(save: SaveTest): Pick<TestVersionRow, 'steps' | 'needs' | 'gives' | 'rows'> {
+  const steps = save.steps.map(normalizeStep);
+  const derived = deriveInterface(steps, save);
+  const needed = new Set(derived.needs.map(({ name }) => toNameKey(name)));
+  const extra = save.needs.filter(({ name }) => !needed.has(toNameKey(name)));
+  return { steps, needs: [...derived.needs, ...extra] as Field[], gives: [...derived.gives], rows: save.rows };
+}

@@ -1,0 +1,131 @@
+import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
+import { toDay } from '@kindred-baton/core/cycles/calendar';
+import type { AttemptId, TestId, TurnId } from '@kindred-baton/core/ids';
+import type { Query, ReadContext } from '../operation.ts';
+import { cycles } from '../schema/cycles.ts';
+import { defectTurns, defects } from '../schema/defects.ts';
+import { people } from '../schema/people.ts';
+import { environments, installations, teams } from '../schema/programmes.ts';
+import { testVersions, tests } from '../schema/tests.ts';
+import { attempts, evidence, stepResults, turns } from '../schema/turns.ts';
+import { toVersionView } from '../tests/get-test.ts';
+import { findRefusal } from './find-refusal.ts';
+import { loadTurnCards } from './load-turn-cards.ts';
+
+/** All that the guide needs for one turn: steps, values, attempts so far, where to start, and whether it may begin. */
+export const getGuide: Query<TurnId, GuideView> = {
+  right: 'read',
+  read: async (context, turnId) => {
+    const [head, [card]] = await Promise.all([loadHead(context, turnId), loadTurnCards(context, { where: eq(turns.id, turnId), limit: 1 })]);
+    if (!head || !card) throw new AppError('not found', 'There is no such turn in this programme.');
+    const [tries, newer, known, mates] = await Promise.all([
+      listAttempts(context, turnId),
+      head.version ? findNewerVersion(context, head.version.testId, head.version.number) : null,
+      listDefects(context, turnId),
+      listMates(context, head.turn.runId),
+    ]);
+    return {
+      turn: card,
+      outcome: head.turn.outcome,
+      version: head.version ? toVersionView(head.version, null) : null,
+      newerVersion: newer,
+      environment: head.environment,
+      address: head.address,
+      today: toDay(context.now.getTime(), context.actor.timeZone),
+      workingDays: head.workingDays ?? [1, 2, 3, 4, 5],
+      holidays: head.holidays ?? [],
+      attempts: tries,
+      defects: known.map(({ code, title, status }) => ({ code, title, status })),
+      goesTo: listReceivers(mates, head.turn.index),
+      refusal: findRefusal({ turn: head.turn, cycle: head.cycle, actor: context.actor, defects: known }),
+    };
+  },
+};
+
+async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
+  const [head] = await db
+    .select({
+      turn: turns,
+      version: testVersions,
+      cycle: cycles,
+      environment: environments.name,
+      address: installations.address,
+      workingDays: teams.workingDays,
+      holidays: teams.holidays,
+    })
+    .from(turns)
+    .innerJoin(cycles, eq(cycles.id, turns.cycleId))
+    .innerJoin(environments, eq(environments.id, cycles.environmentId))
+    .leftJoin(testVersions, eq(testVersions.id, turns.versionId))
+    .leftJoin(tests, eq(tests.id, turns.testId))
+    .leftJoin(installations, and(eq(installations.environmentId, cycles.environmentId), eq(installations.applicationId, tests.applicationId)))
+    .leftJoin(teams, eq(teams.id, turns.teamId))
+    .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)));
+  return head;
+}
+
+async function listAttempts({ db, actor }: ReadContext, turnId: TurnId): Promise<AttemptView[]> {
+  const rows = await db
+    .select({ attempt: attempts, person: people.name })
+    .from(attempts)
+    .innerJoin(people, eq(people.id, attempts.personId))
+    .where(eq(attempts.turnId, turnId))
+    .orderBy(desc(attempts.number));
+  const ids: AttemptId[] = rows.map(({ attempt }) => attempt.id);
+  if (ids.length === 0) return [];
+  const [results, files] = await Promise.all([
+    db.select().from(stepResults).where(inArray(stepResults.attemptId, ids)).orderBy(asc(stepResults.stepIndex)),
+    db
+      .select({ id: evidence.id, attemptId: evidence.attemptId, stepIndex: evidence.stepIndex, name: evidence.name, mediaType: evidence.mediaType, size: evidence.size })
+      .from(evidence)
+      .where(inArray(evidence.attemptId, ids))
+      .orderBy(asc(evidence.addedAt)),
+  ]);
+  return rows.map(({ attempt, person }) => ({
+    ...{ id: attempt.id, number: attempt.number, person, isMine: attempt.personId === actor.personId },
+    ...{ outcome: attempt.outcome, kept: attempt.kept, environment: attempt.environment, browser: attempt.browser },
+    startedAt: attempt.startedAt.toISOString(),
+    finishedAt: attempt.finishedAt?.toISOString() ?? null,
+    results: results.filter((row) => row.attemptId === attempt.id).map(({ stepIndex, outcome, note }) => ({ stepIndex, outcome, note })),
+    evidence: files.filter((file) => file.attemptId === attempt.id).map(({ attemptId: _, ...file }) => file),
+  }));
+}
+
+async function findNewerVersion({ db }: ReadContext, testId: TestId, number: number): Promise<number | null> {
+  const [newer] = await db
+    .select({ number: testVersions.number })
+    .from(testVersions)
+    .where(and(eq(testVersions.testId, testId), eq(testVersions.state, 'agreed'), gt(testVersions.number, number)))
+    .orderBy(desc(testVersions.number))
+    .limit(1);
+  return newer?.number ?? null;
+}
+
+function listDefects({ db }: ReadContext, turnId: TurnId) {
+  return db
+    .select({ code: defects.code, title: defects.title, status: defects.status })
+    .from(defectTurns)
+    .innerJoin(defects, eq(defects.id, defectTurns.defectId))
+    .where(eq(defectTurns.turnId, turnId))
+    .orderBy(desc(defects.number));
+}
+
+function listMates({ db }: ReadContext, runId: typeof turns.$inferSelect.runId) {
+  return db
+    .select({ index: turns.index, title: turns.title, needs: turns.needs, person: people.name })
+    .from(turns)
+    .leftJoin(people, eq(people.id, turns.assigneeId))
+    .where(eq(turns.runId, runId))
+    .orderBy(asc(turns.index));
+}
+
+/** Which later turns take which value from this one. */
+function listReceivers(mates: Awaited<ReturnType<typeof listMates>>, index: number): GuideView['goesTo'] {
+  return mates.flatMap((mate) =>
+    mate.needs.flatMap(({ source }) =>
+      source.kind === 'turn' && source.index === index ? [{ name: source.name, title: mate.title, leg: mate.index + 1, person: mate.person }] : [],
+    ),
+  );
+}

@@ -1,0 +1,150 @@
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import type { SQL } from 'drizzle-orm';
+import type { PgColumn } from 'drizzle-orm/pg-core';
+import type { Arrival, TurnCard } from '@kindred-baton/contracts/turns/turn';
+import { isHolding } from '@kindred-baton/core/defects/defect';
+import type { PersonId, TurnId } from '@kindred-baton/core/ids';
+import { pushTo } from '@kindred-baton/core/push-to';
+import { resolveNeeds } from '@kindred-baton/core/turns/assess-run';
+import type { ReadContext } from '../operation.ts';
+import { cycles, runs } from '../schema/cycles.ts';
+import { defectTurns, defects } from '../schema/defects.ts';
+import { people } from '../schema/people.ts';
+import { members, teams } from '../schema/programmes.ts';
+import { scenarios } from '../schema/scenarios.ts';
+import { tests } from '../schema/tests.ts';
+import type { TurnRow } from '../schema/turns.ts';
+import { turns } from '../schema/turns.ts';
+import type { LoadedRun } from './load-runs.ts';
+import { loadRuns } from './load-runs.ts';
+
+export interface CardOptions {
+  readonly where: SQL | undefined;
+  readonly limit: number;
+  readonly offset?: number;
+  readonly order?: readonly (SQL | PgColumn)[];
+}
+
+/** Turns as people see them: what comes in, from whom, who has the baton now, and by what it is held. Six queries. */
+export async function loadTurnCards(context: ReadContext, options: CardOptions): Promise<TurnCard[]> {
+  const heads = await loadHeads(context, options);
+  const loaded = await loadRuns(
+    context,
+    heads.map((head) => head.turn.runId),
+  );
+  const mates = [...loaded.values()].flatMap((run) => run.turns);
+  const [names, holders] = await Promise.all([loadPeople(context), loadHoldingDefects(context, mates)]);
+  return heads.map((head) => toTurnCard(head, loaded.get(head.turn.runId), names, holders));
+}
+
+function loadHeads({ db, actor }: ReadContext, options: CardOptions) {
+  return db
+    .select({
+      turn: turns,
+      test: tests.code,
+      scenario: { code: scenarios.code, name: scenarios.name },
+      rowName: runs.rowName,
+      cycle: { code: cycles.code, name: cycles.name },
+      team: teams.name,
+    })
+    .from(turns)
+    .innerJoin(runs, eq(runs.id, turns.runId))
+    .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
+    .innerJoin(cycles, eq(cycles.id, turns.cycleId))
+    .leftJoin(tests, eq(tests.id, turns.testId))
+    .leftJoin(teams, eq(teams.id, turns.teamId))
+    .where(and(eq(turns.programmeId, actor.programmeId), options.where))
+    .orderBy(...(options.order ?? [sql`${turns.dueOn} nulls last`, asc(runs.number), asc(turns.index)]))
+    .limit(options.limit)
+    .offset(options.offset ?? 0);
+}
+type Head = Awaited<ReturnType<typeof loadHeads>>[number];
+
+async function loadPeople({ db, actor }: ReadContext): Promise<Map<PersonId, string>> {
+  const rows = await db
+    .select({ id: people.id, name: people.name })
+    .from(people)
+    .innerJoin(members, eq(members.personId, people.id))
+    .where(eq(members.programmeId, actor.programmeId));
+  return new Map(rows.map((row) => [row.id, row.name]));
+}
+
+async function loadHoldingDefects({ db }: ReadContext, mates: readonly TurnRow[]): Promise<Map<TurnId, string[]>> {
+  const failed = mates.filter((turn) => turn.outcome === 'failed' || turn.outcome === 'blocked').map((turn) => turn.id);
+  if (failed.length === 0) return new Map();
+  const rows = await db
+    .select({ turnId: defectTurns.turnId, code: defects.code, status: defects.status })
+    .from(defectTurns)
+    .innerJoin(defects, eq(defects.id, defectTurns.defectId))
+    .where(inArray(defectTurns.turnId, failed));
+  const found = new Map<TurnId, string[]>();
+  for (const row of rows) if (isHolding(row.status)) pushTo(found, row.turnId, row.code);
+  return found;
+}
+
+function toTurnCard(head: Head, run: LoadedRun | undefined, names: ReadonlyMap<PersonId, string>, defectsAt: ReadonlyMap<TurnId, string[]>): TurnCard {
+  const { turn } = head;
+  const nameOf = (id: PersonId | null) => (id && names.get(id)) ?? null;
+  const holder = run && turn.state === 'waiting' ? findHolder(run, turn) : undefined;
+  return {
+    id: turn.id,
+    title: turn.title,
+    test: head.test,
+    scenario: { ...head.scenario, rowName: head.rowName },
+    cycle: head.cycle,
+    leg: turn.index + 1,
+    legs: run?.turns.length ?? 0,
+    team: head.team,
+    assignee: nameOf(turn.assigneeId),
+    state: turn.state,
+    status: turn.status,
+    isRetest: turn.isRetestDue,
+    dueOn: turn.dueOn,
+    changedAt: (turn.doneAt ?? turn.readyAt)?.toISOString() ?? null,
+    arrivals: run ? listArrivals(run, turn.index, nameOf) : [],
+    holder: holder ? { title: holder.title, person: nameOf(holder.assigneeId), status: holder.status, dueOn: holder.dueOn } : null,
+    heldBy: run && turn.status === 'held' ? describeHold(run, turn, defectsAt, nameOf) : null,
+  };
+}
+
+/** The turn that has the baton: the first one before this that is not over yet. */
+function findHolder(run: LoadedRun, turn: TurnRow): TurnRow | undefined {
+  const seen = new Set<number>();
+  const visit = (index: number): TurnRow | undefined => {
+    const before = run.turns[index];
+    if (!before || seen.has(index) || before.outcome === 'passed' || before.outcome === 'skipped') return undefined;
+    seen.add(index);
+    const earlier = before.state === 'waiting' ? before.after.map(visit).find((found) => found !== undefined) : undefined;
+    return earlier ?? before;
+  };
+  return turn.after.map(visit).find((found) => found !== undefined);
+}
+
+function listArrivals(run: LoadedRun, index: number, nameOf: (id: PersonId | null) => string | null): Arrival[] {
+  const needs = run.turns[index]?.needs ?? [];
+  return resolveNeeds(run.views, index).map(({ name, value }, place) => {
+    const source = needs[place]?.source;
+    const giver = source?.kind === 'turn' ? run.turns[source.index] : undefined;
+    return {
+      name,
+      value: value ?? null,
+      from: giver ? { title: giver.title, leg: giver.index + 1, person: nameOf(giver.assigneeId) } : null,
+    };
+  });
+}
+
+function describeHold(
+  run: LoadedRun,
+  turn: TurnRow,
+  defectsAt: ReadonlyMap<TurnId, string[]>,
+  nameOf: (id: PersonId | null) => string | null,
+): string {
+  const cause = turn.causes[0];
+  if (!cause) return 'Held';
+  const at = cause.index === null ? undefined : run.turns[cause.index];
+  if (cause.kind === 'value') return at ? `${cause.name} did not come from ${at.title}` : `Nothing gives ${cause.name}`;
+  const codes = at ? (defectsAt.get(at.id) ?? []) : [];
+  if (codes.length > 0) return `${codes.join(', ')} must be fixed first (${at?.title})`;
+  if (!at) return 'Held';
+  return cause.outcome === 'failed' ? `${at.title} failed, with ${nameOf(at.assigneeId) ?? 'nobody'}` : `${at.title} is blocked, with ${nameOf(at.assigneeId) ?? 'nobody'}`;
+}

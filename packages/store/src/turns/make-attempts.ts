@@ -1,0 +1,178 @@
+import { and, eq, inArray, isNull, max, sql } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { Finished, RecordStep } from '@kindred-baton/contracts/turns/turn';
+import type { AttemptId, DefectId, PersonId, TurnId } from '@kindred-baton/core/ids';
+import { getAttemptOutcome } from '@kindred-baton/core/outcomes';
+import { checkValue } from '@kindred-baton/core/values/check-value';
+import { toNameKey } from '@kindred-baton/core/values/field';
+import { settleDefects } from '../defects/settle-defects.ts';
+import type { Context, Operation } from '../operation.ts';
+import { cycles } from '../schema/cycles.ts';
+import { defectTurns, defects } from '../schema/defects.ts';
+import { people } from '../schema/people.ts';
+import { environments } from '../schema/programmes.ts';
+import type { TestVersionRow } from '../schema/tests.ts';
+import { testVersions } from '../schema/tests.ts';
+import type { AttemptRow, TurnRow } from '../schema/turns.ts';
+import { attempts, stepResults, turns } from '../schema/turns.ts';
+import { findRefusal } from './find-refusal.ts';
+import { lockRuns, reassessRuns } from './reassess-runs.ts';
+
+/** Begins an attempt. The browser mints its id: sent twice, it is begun once. */
+export const startAttempt: Operation<{ turnId: TurnId; id: AttemptId; browser: string }, { number: number }> = {
+  right: 'make attempts',
+  run: async (context, { turnId, id, browser }) => {
+    const { db, actor, now } = context;
+    const { turn, cycle, environment } = await loadTurn(context, turnId);
+    await lockRuns(context, [turn.runId]);
+    const [same] = await db.select().from(attempts).where(eq(attempts.id, id));
+    if (same) return { number: same.number };
+    await requireNobodyElse(context, turnId);
+    const open = await listDefects(context, turnId);
+    const refusal = findRefusal({ turn, cycle, actor, defects: open });
+    if (refusal !== null || turn.versionId === null) throw new AppError('conflict', refusal ?? 'This leg has no test yet.');
+    const [last] = await db.select({ number: max(attempts.number) }).from(attempts).where(eq(attempts.turnId, turnId));
+    const number = (last?.number ?? 0) + 1;
+    await db.insert(attempts).values({ ...{ id, turnId, number, browser, environment }, personId: actor.personId, versionId: turn.versionId, startedAt: now });
+    await reassessRuns(context, [turn.runId]);
+    await context.record({ subject: 'turn', subjectId: turnId, action: 'attempt begun', details: { attempt: id, number } });
+    context.announce('turns');
+    return { number };
+  },
+};
+
+async function loadTurn({ db, actor }: Context, turnId: TurnId) {
+  const [found] = await db
+    .select({ turn: turns, cycle: cycles, environment: environments.name })
+    .from(turns)
+    .innerJoin(cycles, eq(cycles.id, turns.cycleId))
+    .innerJoin(environments, eq(environments.id, cycles.environmentId))
+    .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)));
+  if (!found) throw new AppError('not found', 'There is no such turn in this programme.');
+  return found;
+}
+
+async function requireNobodyElse({ db }: Context, turnId: TurnId): Promise<void> {
+  const [other] = await db
+    .select({ name: people.name })
+    .from(attempts)
+    .innerJoin(people, eq(people.id, attempts.personId))
+    .where(and(eq(attempts.turnId, turnId), isNull(attempts.finishedAt)));
+  if (other) throw new AppError('conflict', `${other.name} has an attempt at this turn under way.`);
+}
+
+function listDefects({ db }: Context, turnId: TurnId) {
+  return db
+    .select({ id: defects.id, code: defects.code, status: defects.status })
+    .from(defectTurns)
+    .innerJoin(defects, eq(defects.id, defectTurns.defectId))
+    .where(eq(defectTurns.turnId, turnId));
+}
+
+export interface OwnAttempt {
+  readonly attempt: AttemptRow;
+  readonly turn: TurnRow;
+  readonly version: TestVersionRow;
+}
+
+/** The actor's own attempt, locked. Somebody else's is forbidden, whatever the role. */
+export async function getOwnAttempt({ db, actor }: Context, id: AttemptId): Promise<OwnAttempt> {
+  const [found] = await db
+    .select({ attempt: attempts, turn: turns, version: testVersions })
+    .from(attempts)
+    .innerJoin(turns, eq(turns.id, attempts.turnId))
+    .innerJoin(testVersions, eq(testVersions.id, attempts.versionId))
+    .where(and(eq(attempts.id, id), eq(turns.programmeId, actor.programmeId)))
+    .for('update', { of: attempts });
+  if (!found) throw new AppError('not found', 'There is no such attempt in this programme.');
+  if (found.attempt.personId !== actor.personId) throw new AppError('forbidden', 'This attempt is somebody else’s.');
+  return found;
+}
+
+/** Records what was seen at one step, and what it keeps. The same word sent twice is stored once; a later one replaces it. */
+export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; word: RecordStep }, { done: true }> = {
+  right: 'make attempts',
+  run: async (context, { attemptId, stepIndex, word }) => {
+    const { db } = context;
+    const { attempt, version } = await getOwnAttempt(context, attemptId);
+    const step = version.steps[stepIndex];
+    if (!step) throw new AppError('invalid', `This test has ${version.steps.length} steps; there is no step ${stepIndex + 1}.`);
+    const [before] = await db
+      .select({ wordId: stepResults.wordId })
+      .from(stepResults)
+      .where(and(eq(stepResults.attemptId, attemptId), eq(stepResults.stepIndex, stepIndex)));
+    if (before?.wordId === word.wordId) return { done: true };
+    if (attempt.finishedAt) throw new AppError('conflict', 'This attempt is finished; begin another to change what was seen.');
+    if (step.keepAs !== undefined) await keepValue(context, attempt, version, step.keepAs, word);
+    const result = { outcome: word.outcome, note: word.note, recordedAt: new Date(word.at), wordId: word.wordId };
+    await db
+      .insert(stepResults)
+      .values({ attemptId, stepIndex, ...result })
+      .onConflictDoUpdate({ target: [stepResults.attemptId, stepResults.stepIndex], set: result });
+    await context.record({ subject: 'attempt', subjectId: attemptId, action: 'step recorded', details: { step: stepIndex + 1, outcome: word.outcome } });
+    return { done: true };
+  },
+};
+
+async function keepValue({ db }: Context, attempt: AttemptRow, version: TestVersionRow, name: string, word: RecordStep): Promise<void> {
+  const field = version.gives.find((candidate) => toNameKey(candidate.name) === toNameKey(name)) ?? { name, type: 'text' as const };
+  const typed = word.kept?.trim() ?? '';
+  if (word.outcome === 'passed' || typed !== '') {
+    const check = checkValue(field, typed);
+    if (!check.ok) throw new AppError('invalid', check.message, { details: { problems: [{ path: 'kept', message: check.message }] } });
+    await db
+      .update(attempts)
+      .set({ kept: sql`${attempts.kept} || ${JSON.stringify({ [field.name]: check.value })}::jsonb` })
+      .where(and(eq(attempts.id, attempt.id), isNull(attempts.finishedAt)));
+  } else {
+    await db
+      .update(attempts)
+      .set({ kept: sql`${attempts.kept} - ${field.name}::text` })
+      .where(and(eq(attempts.id, attempt.id), isNull(attempts.finishedAt)));
+  }
+}
+
+/** Finishes an attempt: its outcome follows from its steps, the baton passes on, and retests settle their defects. */
+export const finishAttempt: Operation<AttemptId, Finished> = {
+  right: 'make attempts',
+  run: async (context, attemptId) => {
+    const { db, now } = context;
+    const { attempt, turn, version } = await getOwnAttempt(context, attemptId);
+    if (attempt.outcome) return { outcome: attempt.outcome, next: [] };
+    await lockRuns(context, [turn.runId]);
+    const outcome = await decideOutcome(context, attempt, version);
+    await db
+      .update(attempts)
+      .set({ finishedAt: now, outcome })
+      .where(and(eq(attempts.id, attemptId), isNull(attempts.finishedAt)));
+    await db.update(turns).set({ isRetestDue: false, doneAt: now, outcome }).where(eq(turns.id, turn.id));
+    const ready = await reassessRuns(context, [turn.runId]);
+    await context.record({ subject: 'turn', subjectId: turn.id, action: `attempt ${outcome}`, details: { attempt: attemptId, kept: attempt.kept } });
+    const known = await listDefects(context, turn.id);
+    await settleDefects(
+      context,
+      known.map((defect): DefectId => defect.id),
+    );
+    context.announce('turns');
+    return { outcome, next: await nameNext(context, ready) };
+  },
+};
+
+async function decideOutcome({ db }: Context, attempt: AttemptRow, version: TestVersionRow) {
+  const results = await db.select().from(stepResults).where(eq(stepResults.attemptId, attempt.id));
+  const at = new Map(results.map((result) => [result.stepIndex, result]));
+  const steps = version.steps.map((step, index) => ({ optional: step.optional === true, outcome: at.get(index)?.outcome ?? null }));
+  const outcome = getAttemptOutcome(steps);
+  if (outcome === 'unfinished') {
+    const missing = steps.flatMap((step, index) => (!step.optional && step.outcome === null ? [index + 1] : []));
+    throw new AppError('invalid', `Say first how ${missing.length === 1 ? 'step' : 'steps'} ${missing.join(', ') || '1'} went.`);
+  }
+  return outcome;
+}
+
+async function nameNext({ db }: Context, ready: readonly TurnRow[]): Promise<Finished['next']> {
+  const ids = ready.flatMap((turn): PersonId[] => (turn.assigneeId ? [turn.assigneeId] : []));
+  const rows = ids.length > 0 ? await db.select({ id: people.id, name: people.name }).from(people).where(inArray(people.id, ids)) : [];
+  const nameOf = new Map(rows.map((row) => [row.id, row.name]));
+  return ready.map((turn) => ({ title: turn.title, person: (turn.assigneeId && nameOf.get(turn.assigneeId)) ?? null }));
+}
