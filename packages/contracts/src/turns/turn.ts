@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/turns/turn';
-import { codeSchema, idSchema, momentSchema } from '../common.ts';
+import { codeSchema, idSchema, momentSchema, prioritySchema } from '../common.ts';
 import { testVersionSchema } from '../tests/test.ts';
 
 /** A value on its way: what it is, whether it is here, and from whom it comes. */
@@ -47,6 +47,9 @@ export type TurnsHome = z.infer<typeof turnsHomeSchema>;
 
 export const TURN_PAGE_SIZE = 200;
 
+/** In a filter by team, person or application: turns that have none. */
+export const NONE = '-';
+
 export const turnListQuerySchema = z.object({
   cycle: codeSchema,
   node: codeSchema.optional(),
@@ -55,6 +58,8 @@ export const turnListQuerySchema = z.object({
   scenario: codeSchema.optional(),
   run: z.coerce.number().int().optional(),
   person: z.string().max(200).optional(),
+  application: z.string().max(200).optional(),
+  priority: prioritySchema.optional(),
   status: z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(z.enum(TURN_STATUSES))).optional(),
   /** A hold: its kind and key; lists the turns behind it, and those at which it holds. */
   hold: z

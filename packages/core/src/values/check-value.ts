@@ -1,20 +1,13 @@
 import { assertNever } from '../assert-never.ts';
 import type { Field } from './field.ts';
 import { toNameKey } from './field.ts';
+import { toPatternExpression } from './pattern.ts';
 
 /** A value as it is kept (trimmed, numbers with a point), or a sentence that says what is wrong with it. */
 export type ValueCheck = { readonly ok: true; readonly value: string } | { readonly ok: false; readonly message: string };
 
 const ok = (value: string): ValueCheck => ({ ok: true, value });
 const no = (message: string): ValueCheck => ({ ok: false, message });
-
-const PATTERN_PARTS: Readonly<Record<string, string>> = { A: '[A-Z]', a: '[a-z]', '9': '[0-9]', '?': '[A-Za-z0-9]' };
-
-/** The regular expression of a code pattern: A letter, a lower-case letter, 9 digit, ? either, anything else itself. */
-export function toPatternExpression(pattern: string): RegExp {
-  const body = [...pattern].map((c) => PATTERN_PARTS[c] ?? c.replace(/[.*+?^${}()|[\]\\/-]/g, '\\$&')).join('');
-  return new RegExp(`^${body}$`);
-}
 
 const MAX_VALUE_LENGTH = 2_000;
 

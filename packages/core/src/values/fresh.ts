@@ -1,18 +1,22 @@
+import { parsePattern } from './pattern.ts';
+
 const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ';
 const DIGITS = '0123456789';
 
-const SETS: Readonly<Record<string, string>> = { A: LETTERS, a: LETTERS.toLowerCase(), '9': DIGITS, '?': LETTERS + DIGITS };
+const SETS = { letter: LETTERS, lower: LETTERS.toLowerCase(), digit: DIGITS, either: LETTERS + DIGITS } as const;
 
 /**
- * A fresh value for a pattern (A letter without I and O, a lower-case letter, 9 digit, ? either, anything else
- * itself). `random` gives numbers in [0, 1): pass a seeded source to get the same value again.
+ * A fresh value for a pattern (values/pattern.ts), without the letters I and O, which are read as digits. `random` gives
+ * numbers in [0, 1): pass a seeded source to get the same value again.
  */
 export function createFreshValue(pattern: string, random: () => number): string {
-  return [...pattern].map((c) => pickFrom(SETS[c] ?? c, random)).join('');
+  return parsePattern(pattern)
+    .map((part) => (part.kind === 'itself' ? part.character : pickFrom(SETS[part.kind], random)))
+    .join('');
 }
 
 function pickFrom(set: string, random: () => number): string {
-  return set[Math.floor(random() * set.length)] ?? set;
+  return set[Math.floor(random() * set.length)] ?? '';
 }
 
 /**

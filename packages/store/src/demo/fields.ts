@@ -7,14 +7,14 @@ const money = (example: string) => ({ type: 'money', example }) as const;
 
 /** The types of the values that travel between Brindlemere's teams, by name. */
 const TYPES: Readonly<Record<string, Omit<Field, 'name'>>> = {
-  'Application no.': code('AP-99999', 'AP-90341'),
+  'Application no.': code('\\AP-99999', 'AP-90341'),
   'Survey no.': code('SV-99999', 'SV-40172'),
   'Quote no.': code('QT-99999', 'QT-77120'),
   'Receipt no.': code('RC-99999', 'RC-51804'),
   'Refund no.': code('RF-99999', 'RF-20016'),
   'Job no.': code('JB-99999', 'JB-31775'),
   'Meter serial': code('M99-999999', 'M26-104417'),
-  'Account no.': code('AC-999999', 'AC-640218'),
+  'Account no.': code('\\AC-999999', 'AC-640218'),
   'Bill no.': code('BL-999999', 'BL-800351'),
   'Connection bill no.': code('BL-999999', 'BL-800350'),
   'Report no.': code('RP-99999', 'RP-12044'),

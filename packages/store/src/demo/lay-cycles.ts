@@ -166,7 +166,7 @@ async function layFirst(tools: Tools, laid: LaidProgramme, plan: CyclePlan, scen
 
 async function laySecond(tools: Tools, laid: LaidProgramme, plan: CyclePlan, scenarios: readonly LoadedScenario[], now: Date): Promise<void> {
   const { cycleId, planned } = await planCycle(tools, laid, plan, scenarios);
-  const { fates, planned: settled } = chooseFates(planned, { random: tools.random, personOf: laid.personOf });
+  const { fates, planned: settled } = chooseFates(planned, { random: tools.random, personOf: laid.personOf, overdue: addWorkingDays(plan.startsOn, 2, WEEKDAYS) });
   const momentAt = createClock(plan.startsOn, now);
   const played = await play(tools, { planned: settled, fates, momentAt, environment: 'Rehearsal' });
   await layDefects(tools, laid, cycleId, played.flatMap((item) => item.failures));

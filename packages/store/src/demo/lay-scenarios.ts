@@ -18,7 +18,7 @@ export async function layScenarios(tools: DemoTools, laid: LaidProgramme): Promi
     const columns = findColumns(chain);
     const rows = Array.from({ length: plan.rows }, (_, position) => {
       const values = createRowValues({ index: index++, names: columns });
-      return { id: id<'scenarioRow'>(), position, values, name: `${position + 1} ${nameRow(values, position)}` };
+      return { id: id<'scenarioRow'>(), position, values, name: nameRow(values, position) };
     });
     return { plan, chain, columns, rows, scenarioId: id<'scenario'>() };
   });

@@ -13,9 +13,14 @@ import { turns } from '../schema/turns.ts';
 
 const WEEKDAYS = { workingDays: [1, 2, 3, 4, 5], holidays: [] };
 
-/** A ready turn that has lain for more than a whole working day holds the baton: testers work beside their real jobs. */
+/** A ready turn that has lain for more than a whole working day after it was due holds the baton: testers work beside their real jobs. */
 function getIdleMoment(now: Date, timeZone: string): number {
   return Date.parse(`${addWorkingDays(toDay(now.getTime(), timeZone), -1, WEEKDAYS)}T00:00:00Z`);
+}
+
+/** A ready turn lies idle from the day on which it is due: before that it holds nobody. */
+function getIdleSince(readyAt: Date | null, dueOn: string | null): number | null {
+  return readyAt === null ? null : Math.max(readyAt.getTime(), dueOn === null ? 0 : Date.parse(`${dueOn}T00:00:00Z`));
 }
 
 export interface CycleTurn extends HoldTurn {
@@ -51,6 +56,7 @@ export async function loadHolds({ db, now, actor }: ReadContext, cycleId: CycleI
         testId: turns.testId,
         assignee: turns.assigneeId,
         readyAt: turns.readyAt,
+        dueOn: turns.dueOn,
         doneAt: turns.doneAt,
         scenarioId: runs.scenarioId,
         priority: runs.priority,
@@ -68,7 +74,7 @@ export async function loadHolds({ db, now, actor }: ReadContext, cycleId: CycleI
     team: row.teamId ?? '',
     teamId: row.teamId ?? '',
     defects: open.get(row.id) ?? [],
-    sinceMs: (row.doneAt ?? row.readyAt)?.getTime() ?? null,
+    sinceMs: row.doneAt?.getTime() ?? getIdleSince(row.readyAt, row.dueOn),
   }));
   return {
     turns: cycleTurns,

@@ -1,15 +1,15 @@
-import { and, count, eq, inArray, sql } from 'drizzle-orm';
+import { and, count, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { TurnList, TurnListQuery } from '@kindred-baton/contracts/turns/turn';
-import { TURN_PAGE_SIZE } from '@kindred-baton/contracts/turns/turn';
+import { NONE, TURN_PAGE_SIZE } from '@kindred-baton/contracts/turns/turn';
 import type { TurnId } from '@kindred-baton/core/ids';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import { loadHolds } from '../progress/load-holds.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
-import { teams } from '../schema/programmes.ts';
+import { applications, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import { turns } from '../schema/turns.ts';
@@ -39,8 +39,17 @@ async function toConditions(context: ReadContext, query: TurnListQuery, cycleId:
   const { db, actor } = context;
   const here = actor.programmeId;
   const named = {
-    team: (name: string) => inArray(turns.teamId, db.select({ id: teams.id }).from(teams).where(and(eq(teams.programmeId, here), eq(teams.name, name)))),
-    person: (name: string) => inArray(turns.assigneeId, db.select({ id: people.id }).from(people).where(eq(people.name, name))),
+    team: (name: string) =>
+      name === NONE ? isNull(turns.teamId) : inArray(turns.teamId, db.select({ id: teams.id }).from(teams).where(and(eq(teams.programmeId, here), eq(teams.name, name)))),
+    person: (name: string) =>
+      name === NONE ? isNull(turns.assigneeId) : inArray(turns.assigneeId, db.select({ id: people.id }).from(people).where(eq(people.name, name))),
+    application: (name: string) => {
+      const among = name === NONE ? isNull(tests.applicationId) : eq(applications.name, name);
+      const found = db.select({ id: tests.id }).from(tests).leftJoin(applications, eq(applications.id, tests.applicationId)).where(and(eq(tests.programmeId, here), among));
+      return name === NONE ? or(isNull(turns.testId), inArray(turns.testId, found)) : inArray(turns.testId, found);
+    },
+    priority: (priority: NonNullable<TurnListQuery['priority']>) =>
+      inArray(turns.runId, db.select({ id: runs.id }).from(runs).where(and(eq(runs.cycleId, cycleId), eq(runs.priority, priority)))),
     test: (code: string) => inArray(turns.testId, db.select({ id: tests.id }).from(tests).where(and(eq(tests.programmeId, here), eq(tests.code, code)))),
     scenario: (code: string) =>
       inArray(
@@ -57,6 +66,8 @@ async function toConditions(context: ReadContext, query: TurnListQuery, cycleId:
     query.status ? inArray(turns.status, query.status) : undefined,
     query.team ? named.team(query.team) : undefined,
     query.person ? named.person(query.person) : undefined,
+    query.application ? named.application(query.application) : undefined,
+    query.priority ? named.priority(query.priority) : undefined,
     query.test ? named.test(query.test) : undefined,
     query.scenario ? named.scenario(query.scenario) : undefined,
     query.run ? named.run(query.run) : undefined,

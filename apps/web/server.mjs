@@ -1,0 +1,41 @@
+/** Serves the built application. Forwarding headers are dropped: nothing in front of it is trusted. */
+import { createServer } from 'node:http';
+
+process.env.ASTRO_NODE_AUTOSTART = 'disabled';
+process.env.NODE_ENV ??= 'production';
+
+const { handler } = await import('./dist/server/entry.mjs');
+const port = Number(process.env.PORT ?? 4217);
+const host = process.env.HOST ?? '127.0.0.1';
+const MAX_BODY_BYTES = 32 * 1024 * 1024;
+const CLOSE_MS = 1_000;
+
+const server = createServer((request, response) => {
+  for (const name of Object.keys(request.headers)) {
+    if (name.startsWith('x-forwarded-') || name === 'forwarded' || name === 'x-kindred-baton-client') delete request.headers[name];
+  }
+  request.headers['x-kindred-baton-client'] = request.socket.remoteAddress ?? '';
+  if (Number(request.headers['content-length'] ?? 0) > MAX_BODY_BYTES) {
+    response.writeHead(413, { 'content-type': 'application/json', connection: 'close' });
+    response.end(JSON.stringify({ code: 'too large', message: 'At most 32 MB can be sent.' }));
+    return;
+  }
+  handler(request, response);
+});
+
+server.on('error', (error) => {
+  process.stderr.write(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Choose another: PORT=4300 npm start\n` : `${error.message}\n`);
+  process.exit(1);
+});
+server.listen(port, host, () => process.send?.({ ready: true, port }));
+
+function close() {
+  server.close(() => process.exit(0));
+  setTimeout(() => {
+    server.closeAllConnections();
+    process.exit(0);
+  }, CLOSE_MS).unref();
+}
+process.on('SIGTERM', close);
+process.on('SIGINT', close);
+process.on('disconnect', close);

@@ -1,0 +1,58 @@
+import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
+import type { CycleState } from '@kindred-baton/core/cycles/cycle';
+import { CYCLE_MOVES } from '@kindred-baton/core/cycles/cycle';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { DialogBox } from '../../ui/dialog.tsx';
+import { useNotice } from '../../ui/notices.tsx';
+import { sendJson, toMessage } from '../../ui/request.ts';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+const MOVES: Readonly<Record<CycleState, { readonly label: string; readonly says: string }>> = {
+  planning: { label: '', says: '' },
+  open: { label: 'Open it', says: 'The versions of all tests are pinned, and the first turns are with their testers at once.' },
+  closing: { label: 'Begin closing', says: 'From then on only retests are made. It can be opened again.' },
+  closed: { label: 'Close it', says: 'A closed cycle stays as it is, for ever.' },
+};
+
+/** The cycle's next state; a plain question first, since not every move can be undone. */
+export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
+  const { api, can } = useProgramme();
+  const client = useQueryClient();
+  const notify = useNotice();
+  const [asked, setAsked] = useState<CycleState | null>(null);
+  if (!can('run cycles')) return null;
+  const move = async (to: CycleState) => {
+    setAsked(null);
+    try {
+      await sendJson('POST', `${api}/cycles/${cycle.code}/move`, { from: cycle.state, to });
+      await client.invalidateQueries();
+      notify({ kind: 'done', text: `${cycle.name} is ${to} now.` });
+    } catch (error) {
+      notify({ kind: 'problem', text: toMessage(error) });
+      await client.invalidateQueries({ queryKey: ['cycles'] });
+    }
+  };
+  return (
+    <>
+      {CYCLE_MOVES[cycle.state].map((to) => (
+        <button key={to} type="button" className={`button ${to === 'open' && cycle.state === 'planning' ? 'button-primary' : ''}`} disabled={to === 'open' && cycle.obstacles.length > 0} onClick={() => setAsked(to)}>
+          {cycle.state === 'closing' && to === 'open' ? 'Open again' : MOVES[to].label}
+        </button>
+      ))}
+      {asked && (
+        <DialogBox title={`${MOVES[asked].label}: ${cycle.name}`} isOpen onClose={() => setAsked(null)}>
+          <p>{MOVES[asked].says}</p>
+          <div className="mt-4 flex justify-end gap-2">
+            <button type="button" className="button" onClick={() => setAsked(null)}>
+              Not yet
+            </button>
+            <button type="button" className="button button-primary" onClick={() => void move(asked)}>
+              {MOVES[asked].label}
+            </button>
+          </div>
+        </DialogBox>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,142 @@
+import type { DefectDetail } from '@kindred-baton/contracts/defects/defect';
+import { useQuery } from '@tanstack/react-query';
+import { StatusLabel } from '../../ui/baton-mark.tsx';
+import { countOf, formatMinutes } from '../../ui/format.ts';
+import { Moment } from '../../ui/moment.tsx';
+import { PageTitle } from '../../ui/page-title.tsx';
+import { getJson } from '../../ui/request.ts';
+import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
+import { AppFrame } from '../frame/app-frame.tsx';
+import type { PageProps } from '../frame/app-frame.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { toTurnsPath } from '../progress/to-turns-path.ts';
+import { MoveDefect } from './move-defect.tsx';
+
+export function DefectApp({ content, ...frame }: PageProps<DefectDetail>) {
+  return (
+    <AppFrame {...frame} area="defects">
+      <Defect initial={content} />
+    </AppFrame>
+  );
+}
+
+function Defect({ initial }: { readonly initial: DefectDetail }) {
+  const { api, base } = useProgramme();
+  const { data: defect } = useQuery({ queryKey: ['defects', initial.code], queryFn: () => getJson<DefectDetail>(`${api}/defects/${initial.code}`), initialData: initial });
+  return (
+    <>
+      <PageTitle
+        crumbs={
+          <>
+            <a className="hover:underline" href={`${base}/defects`}>
+              Defects
+            </a>{' '}
+            › <span className="font-mono">{defect.code}</span>
+          </>
+        }
+        title={defect.title}
+        about={
+          <>
+            <b className="text-ink">{defect.status}</b> · {defect.severity} · {defect.kind} · priority {defect.priority}
+          </>
+        }
+      >
+        <MoveDefect defect={defect} />
+      </PageTitle>
+      <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_320px]">
+        <div className="grid min-w-0 content-start gap-4">
+          <div className="grid gap-4 md:grid-cols-2">
+            <Words title="Expected" text={defect.expected} />
+            <Words title="Seen" text={defect.seen} />
+          </div>
+          <section className="card px-5 py-4">
+            <h2 className="mb-2">Steps up to there, with the values used</h2>
+            <ol className="grid gap-1.5">
+              {defect.steps.map((step) => (
+                <li key={step} className={step.endsWith('(failed)') ? 'border-l-[3px] border-failed pl-2 font-semibold' : 'pl-[11px]'}>
+                  {step}
+                </li>
+              ))}
+            </ol>
+          </section>
+          {defect.evidence.length > 0 && (
+            <section className="card px-5 py-4">
+              <h2 className="mb-2">Pictures</h2>
+              <div className="flex flex-wrap gap-3">
+                {defect.evidence.map((file) => (
+                  <a key={file.id} href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer" title={file.name}>
+                    {file.mediaType.startsWith('image/') ? <img className="h-[140px] rounded-control border border-line" src={`${api}/evidence/${file.id}`} alt={file.name} /> : file.name}
+                  </a>
+                ))}
+              </div>
+            </section>
+          )}
+        </div>
+        <About defect={defect} />
+      </div>
+    </>
+  );
+}
+
+function Words({ title, text }: { readonly title: string; readonly text: string }) {
+  return (
+    <section className="card px-5 py-4">
+      <h2 className="text-[13px] text-soft">{title}</h2>
+      <p className="mt-1 whitespace-pre-line text-[16px]">{text === '' ? '–' : text}</p>
+    </section>
+  );
+}
+
+function About({ defect }: { readonly defect: DefectDetail }) {
+  const { base } = useProgramme();
+  const { waiting } = defect;
+  return (
+    <SidePanel label="What it holds">
+      <div className="px-4 py-3">
+        {waiting.turns > 0 ? (
+          <a className="group" href={toTurnsPath({ base, cycle: defect.cycle.code, filters: { hold: `defect:${defect.id}` } })}>
+            <strong className="text-[24px] group-hover:underline">{waiting.turns}</strong> <span className="text-soft">{waiting.turns === 1 ? 'turn waits' : 'turns wait'} behind it</span>
+            <span className="block text-[13px] text-soft">
+              {countOf(waiting.runs, 'run')}, {countOf(waiting.teams, 'team')}, {formatMinutes(waiting.minutes)} of work
+            </span>
+          </a>
+        ) : (
+          <p className="text-soft">No turn waits behind it.</p>
+        )}
+        {defect.reason !== '' && <p className="mt-2">{defect.reason}</p>}
+      </div>
+      <PanelPart title="Where it failed" count={defect.turns.length}>
+        <ul>
+          {defect.turns.map((turn) => (
+            <li key={turn.id} className="border-b border-line-2 py-1.5 last:border-b-0">
+              <a className="font-semibold hover:underline" href={`${base}/turns/${turn.id}`}>
+                {turn.title}
+              </a>
+              <span className="block text-[13px] text-soft">
+                {turn.scenario} · {turn.assignee ?? 'nobody'}
+              </span>
+              <StatusLabel status={turn.status} word={turn.isRetestDue ? 'Retest is due' : undefined} />
+            </li>
+          ))}
+        </ul>
+      </PanelPart>
+      <PanelPart title="Found">
+        <p className="text-[13px]">
+          {defect.foundBy}, <Moment at={defect.foundAt} />
+        </p>
+        <p className="text-[13px] text-soft">
+          {defect.environment} · {defect.browser}
+        </p>
+      </PanelPart>
+      <PanelPart title="History">
+        <ol className="grid gap-1 text-[13px]">
+          {defect.history.map((entry) => (
+            <li key={entry.at + entry.action}>
+              {entry.action} <span className="text-soft">· {entry.by ?? 'the program'}, <Moment at={entry.at} /></span>
+            </li>
+          ))}
+        </ol>
+      </PanelPart>
+    </SidePanel>
+  );
+}

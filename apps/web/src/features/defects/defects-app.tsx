@@ -1,0 +1,89 @@
+import type { DefectList, DefectListItem } from '@kindred-baton/contracts/defects/defect';
+import { isHolding } from '@kindred-baton/core/defects/defect';
+import { useQuery } from '@tanstack/react-query';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { countOf } from '../../ui/format.ts';
+import { Moment } from '../../ui/moment.tsx';
+import { PageTitle } from '../../ui/page-title.tsx';
+import { getJson } from '../../ui/request.ts';
+import { useAddress } from '../frame/address-context.tsx';
+import { AppFrame } from '../frame/app-frame.tsx';
+import type { PageProps } from '../frame/app-frame.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { useInScope } from '../frame/use-in-scope.ts';
+
+export function DefectsApp({ content, ...frame }: PageProps<DefectList>) {
+  return (
+    <AppFrame {...frame} area="defects">
+      <Defects initial={content} />
+    </AppFrame>
+  );
+}
+
+function Defects({ initial }: { readonly initial: DefectList }) {
+  const { api } = useProgramme();
+  const address = useAddress();
+  const inScope = useInScope();
+  const { data } = useQuery({ queryKey: ['defects'], queryFn: () => getJson<DefectList>(`${api}/defects`), initialData: initial });
+  const isAll = address.get('show') === 'all';
+  const here = data.defects.filter((defect) => defect.node === null || inScope(defect.node));
+  const open = here.filter((defect) => isHolding(defect.status));
+  const shown = (isAll ? here : here.filter((defect) => defect.status !== 'closed' && defect.status !== 'declined')).sort((a, b) => b.waiting - a.waiting);
+  const waiting = open.reduce((sum, defect) => sum + defect.waiting, 0);
+  return (
+    <>
+      <PageTitle title="Defects" about={`${countOf(open.length, 'open defect')}${waiting > 0 ? `, ${countOf(waiting, 'turn')} waiting behind them` : ''}`}>
+        <button type="button" className="button" aria-pressed={isAll} onClick={() => address.set({ show: isAll ? null : 'all' })}>
+          {isAll ? 'Hide closed and declined' : 'Show closed and declined too'}
+        </button>
+      </PageTitle>
+      <div className="card overflow-x-auto px-2">{shown.length > 0 ? <DefectTable defects={shown} /> : <EmptyView title="No open defects">A defect is logged in the guide, at the step where something went wrong.</EmptyView>}</div>
+    </>
+  );
+}
+
+function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] }) {
+  const { base } = useProgramme();
+  return (
+    <table className="grid-table">
+      <thead>
+        <tr>
+          <th scope="col">Waiting</th>
+          <th scope="col">Code</th>
+          <th scope="col">Defect</th>
+          <th scope="col">Status</th>
+          <th scope="col">Severity</th>
+          <th scope="col">Priority</th>
+          <th scope="col">Team</th>
+          <th scope="col">Found</th>
+        </tr>
+      </thead>
+      <tbody>
+        {defects.map((defect) => (
+          <tr key={defect.code} className="hover:bg-band">
+            <td className="text-right text-[17px] font-bold">{defect.waiting > 0 ? defect.waiting : <span className="font-normal text-soft">–</span>}</td>
+            <td className="font-mono text-[13px] text-soft">{defect.code}</td>
+            <td>
+              <a className="font-semibold hover:underline" href={`${base}/defects/${defect.code}`}>
+                {defect.title}
+              </a>
+              <span className="block text-[13px] text-soft">{defect.cycle.name}</span>
+            </td>
+            <td>
+              <span className="tag">{defect.status}</span>
+            </td>
+            <td className="text-[13px]">{defect.severity}</td>
+            <td className="text-[13px]">{defect.priority}</td>
+            <td className="text-[13px]">{defect.team}</td>
+            <td className="text-[13px] whitespace-nowrap">
+              {defect.foundBy}
+              <span className="block text-soft">
+                <Moment at={defect.foundAt} />
+              </span>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

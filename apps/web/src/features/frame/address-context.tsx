@@ -1,0 +1,48 @@
+import type { ReactNode } from 'react';
+import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+
+export interface Address {
+  readonly path: string;
+  readonly get: (name: string) => string | null;
+  /** Changes parameters (null removes one) and remembers the step, so that Back works. */
+  readonly set: (changes: Readonly<Record<string, string | null>>, options?: { readonly replace?: boolean }) => void;
+  /** A link to another place that keeps the scope. */
+  readonly withScope: (path: string) => string;
+}
+
+const AddressContext = createContext<Address | null>(null);
+
+/** The address is the state: every view can be restored from it and sent to others. */
+export function AddressProvider({ address, children }: { readonly address: string; readonly children: ReactNode }) {
+  const [current, setCurrent] = useState(address);
+  useEffect(() => {
+    const follow = () => setCurrent(location.pathname + location.search);
+    addEventListener('popstate', follow);
+    return () => removeEventListener('popstate', follow);
+  }, []);
+  const set = useCallback<Address['set']>((changes, options) => {
+    const url = new URL(location.href);
+    for (const [name, value] of Object.entries(changes)) {
+      if (value === null) url.searchParams.delete(name);
+      else url.searchParams.set(name, value);
+    }
+    const next = url.pathname + url.search;
+    if (next === location.pathname + location.search) return;
+    history[options?.replace ? 'replaceState' : 'pushState'](null, '', next);
+    setCurrent(next);
+  }, []);
+  const value = useMemo(() => {
+    const [path = '', search = ''] = current.split('?');
+    const params = new URLSearchParams(search);
+    const scope = params.get('scope');
+    const withScope = (to: string) => (scope === null ? to : `${to}${to.includes('?') ? '&' : '?'}scope=${encodeURIComponent(scope)}`);
+    return { path, set, withScope, get: (name: string) => params.get(name) };
+  }, [current, set]);
+  return <AddressContext value={value}>{children}</AddressContext>;
+}
+
+export function useAddress(): Address {
+  const address = useContext(AddressContext);
+  if (!address) throw new Error('Outside the frame.');
+  return address;
+}

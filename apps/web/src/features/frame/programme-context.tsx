@@ -1,0 +1,44 @@
+import type { Right } from '@kindred-baton/core/programmes/roles';
+import type { Viewer } from '@kindred-baton/contracts/programmes/programme';
+import { createContext, useContext, useEffect, useMemo, useState } from 'react';
+import type { ReactNode } from 'react';
+
+export interface Programme {
+  readonly viewer: Viewer;
+  readonly timeZone: string;
+  /** /brindlemere */
+  readonly base: string;
+  /** /api/brindlemere */
+  readonly api: string;
+  readonly can: (right: Right) => boolean;
+  /** The browser's clock, moved on every half minute. */
+  readonly nowMs: number;
+}
+
+const ProgrammeContext = createContext<Programme | null>(null);
+
+const TICK_MS = 30_000;
+
+export function ProgrammeProvider({ viewer, children }: { readonly viewer: Viewer; readonly children: ReactNode }) {
+  const [nowMs, setNowMs] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNowMs(Date.now()), TICK_MS);
+    return () => clearInterval(timer);
+  }, []);
+  const programme = useMemo(
+    () => ({
+      ...{ viewer, nowMs, timeZone: viewer.programme.timeZone },
+      base: `/${viewer.programme.key}`,
+      api: `/api/${viewer.programme.key}`,
+      can: (right: Right) => viewer.rights.includes(right),
+    }),
+    [viewer, nowMs],
+  );
+  return <ProgrammeContext value={programme}>{children}</ProgrammeContext>;
+}
+
+export function useProgramme(): Programme {
+  const programme = useContext(ProgrammeContext);
+  if (!programme) throw new Error('Outside the frame.');
+  return programme;
+}

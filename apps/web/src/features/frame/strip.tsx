@@ -1,0 +1,127 @@
+import type { StripView } from '@kindred-baton/contracts/programmes/programme';
+import { sumCounts } from '@kindred-baton/core/progress/tally';
+import { useQuery } from '@tanstack/react-query';
+import ChevronDown from 'lucide-react/icons/chevron-down';
+import type { KeyboardEvent, MouseEvent } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { BatonBar, describeCounts } from '../../ui/baton-mark.tsx';
+import { countOf } from '../../ui/format.ts';
+import { getJson } from '../../ui/request.ts';
+import { useAddress } from './address-context.tsx';
+import type { StripBlock } from './lay-out-strip.ts';
+import { layOutStrip } from './lay-out-strip.ts';
+import { useProgramme } from './programme-context.tsx';
+import { useFolded } from './use-folded.ts';
+import { walkStrip } from './walk-strip.ts';
+
+const FIRST_WIDTH_PX = 1_248;
+
+/** Where am I, how is it going, and what am I looking at: the map as a strip. Choosing a block scopes every view to it. */
+export function Strip({ initial }: { readonly initial: StripView }) {
+  const { api } = useProgramme();
+  const address = useAddress();
+  const { data } = useQuery({ queryKey: ['strip'], queryFn: () => getJson<StripView>(`${api}/strip`), initialData: initial });
+  const [width, setWidth] = useState(FIRST_WIDTH_PX);
+  const [isFolded, setIsFolded] = useFolded();
+  const tree = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
+    if (tree.current) observer.observe(tree.current);
+    return () => observer.disconnect();
+  }, []);
+  const rows = useMemo(() => layOutStrip(data.nodes, width), [data.nodes, width]);
+  const scope = address.get('scope');
+  const [walked, setWalked] = useState<string | null>(null);
+  const active = walked ?? scope ?? rows[0]?.[0]?.key ?? null;
+  const choose = (code: string | null) => address.set({ scope: code === scope ? null : code });
+  const onClick = (event: MouseEvent) => {
+    const code = (event.target as HTMLElement).closest<HTMLElement>('[data-code]')?.dataset['code'];
+    if (code) choose(code);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Escape' && scope !== null) return choose(data.nodes.find((node) => node.code === scope) ? parentOf(data, scope) : null);
+    if (event.key === 'Enter' || event.key === ' ') {
+      event.preventDefault();
+      const block = rows.flat().find((candidate) => candidate.key === active);
+      if (block?.code) choose(block.code);
+      return;
+    }
+    const next = walkStrip(rows, active, event.key);
+    if (next === null) return;
+    event.preventDefault();
+    setWalked(next);
+  };
+  if (data.nodes.length === 0) return null;
+  const shown = isFolded ? rows.slice(0, 1) : rows;
+  return (
+    <div className="no-print relative hidden border-b border-line bg-sheet px-4 py-2.5 md:block">
+      <div
+        ref={tree}
+        role="tree"
+        tabIndex={0}
+        aria-label={data.cycle ? `Process strip, ${data.cycle.name}` : 'Process strip'}
+        aria-activedescendant={active === null ? undefined : toElementId(active)}
+        onClick={onClick}
+        onKeyDown={onKeyDown}
+        className="group rounded-[4px]"
+      >
+        {shown.map((row, depth) => (
+          <div key={depth} role="presentation" className={`relative ${depth === 0 ? 'h-[27px]' : depth === 1 ? 'mt-[2px] h-[25px]' : 'mt-[3px] h-[12px]'}`}>
+            {row.map((block) => (
+              <Block key={block.key} block={block} isChosen={block.code === scope && scope !== null} isActive={block.key === active} />
+            ))}
+          </div>
+        ))}
+      </div>
+      <button
+        type="button"
+        onClick={() => setIsFolded(!isFolded)}
+        aria-label={isFolded ? 'Show all rows of the strip' : 'Fold the strip to one row'}
+        aria-expanded={!isFolded}
+        className="absolute right-0 bottom-[-13px] z-10 mr-4 flex h-6 w-9 items-center justify-center rounded-b-[6px] border border-t-0 border-line bg-sheet"
+      >
+        <ChevronDown size={14} aria-hidden className={isFolded ? '' : 'rotate-180'} />
+      </button>
+    </div>
+  );
+}
+
+const toElementId = (key: string) => `strip-${key.replace(/[^A-Za-z0-9-]/g, '_')}`;
+
+function parentOf(view: StripView, code: string): string | null {
+  const node = view.nodes.find((candidate) => candidate.code === code);
+  return view.nodes[node?.parent ?? -1]?.code ?? null;
+}
+
+interface BlockProps {
+  readonly block: StripBlock;
+  readonly isChosen: boolean;
+  readonly isActive: boolean;
+}
+
+function Block({ block, isChosen, isActive }: BlockProps) {
+  const turns = sumCounts(block.counts);
+  const isThin = block.depth === 2;
+  const ring = isChosen ? 'ring-2 ring-ink z-[1]' : isActive ? 'group-focus-visible:ring-2 group-focus-visible:ring-baton-wire z-[1]' : '';
+  return (
+    <div
+      id={toElementId(block.key)}
+      role="treeitem"
+      aria-level={block.depth + 1}
+      aria-selected={isChosen}
+      aria-label={`${block.name}: ${describeCounts(block.counts)}`}
+      data-code={block.code ?? undefined}
+      title={`${block.name} · ${countOf(turns, 'turn')} · ${describeCounts(block.counts)}`}
+      className={`absolute top-0 h-full overflow-hidden rounded-[4px] ${block.code ? 'cursor-pointer' : ''} ${isThin ? '' : 'bg-band'} ${ring}`}
+      style={{ left: `${block.left * 100}%`, width: `calc(${block.width * 100}% - 2px)` }}
+    >
+      {!isThin && (
+        <div className={`truncate px-2 leading-[21px] ${block.depth === 0 ? 'text-[13px] font-bold' : 'text-[13px]'}`}>
+          {block.name}
+          {block.depth === 0 && <span className="ml-2 font-normal text-soft">{countOf(turns, 'turn')}</span>}
+        </div>
+      )}
+      <BatonBar counts={block.counts} isDecoration className={isThin ? 'h-[11px]! min-w-0!' : 'absolute inset-x-0 bottom-0 h-[4px]! min-w-0! rounded-none! border-0!'} />
+    </div>
+  );
+}

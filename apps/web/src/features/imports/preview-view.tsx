@@ -1,0 +1,108 @@
+import type { ImportPreview } from '@kindred-baton/contracts/imports/import';
+import type { ReactNode } from 'react';
+import { countOf } from '../../ui/format.ts';
+
+/** What a workbook would bring, and what is wrong in it, each with its place. */
+export function PreviewView({ preview }: { readonly preview: ImportPreview }) {
+  const { alreadyThere: there } = preview;
+  const unchanged = [there.nodes > 0 ? countOf(there.nodes, 'node') : '', there.tests > 0 ? countOf(there.tests, 'test') : '', there.scenarios > 0 ? countOf(there.scenarios, 'scenario') : ''].filter((part) => part !== '');
+  return (
+    <div className="mt-4 grid gap-4">
+      {preview.problems.length > 0 && <Problems problems={preview.problems} />}
+      {unchanged.length > 0 && !preview.isStored && <p className="text-soft">Already there and left as they are: {unchanged.join(', ')}.</p>}
+      <div className="grid items-start gap-4 xl:grid-cols-3">
+        <New title="Processes" count={preview.nodes.length} heads={['Code', 'Name', 'Below']} rows={preview.nodes.map(({ code, name, parent }) => [code, name, parent ?? 'top'])} />
+        <New
+          title="Tests"
+          count={preview.tests.length}
+          heads={['Code', 'Name', 'Needs → gives']}
+          rows={preview.tests.map(({ code, name, steps, needs, gives }) => [code, `${name}, ${countOf(steps, 'step')}`, `${needs.join(', ') || 'nothing'} → ${gives.join(', ') || 'nothing'}`])}
+        />
+        <New
+          title="Scenarios"
+          count={preview.scenarios.length}
+          heads={['Code', 'Name', 'Wiring']}
+          rows={preview.scenarios.map(({ code, name, legs, openLegs, rows, findings }) => [code, `${name}, ${countOf(legs, 'leg')}${openLegs > 0 ? ` (${openLegs} open)` : ''}, ${countOf(rows, 'data row')}`, findings.length > 0 ? findings.join(' ') : 'arrives'])}
+        />
+      </div>
+    </div>
+  );
+}
+
+function Problems({ problems }: { readonly problems: ImportPreview['problems'] }) {
+  return (
+    <section className="card border-l-4 border-l-failed" aria-label="To mend">
+      <div className="overflow-x-auto px-2">
+        <table className="grid-table">
+          <thead>
+            <tr>
+              <th scope="col">Sheet</th>
+              <th scope="col">Row</th>
+              <th scope="col">Column</th>
+              <th scope="col">What is wrong</th>
+            </tr>
+          </thead>
+          <tbody>
+            {problems.slice(0, PROBLEMS_SHOWN).map((problem, index) => (
+              <tr key={index}>
+                <td className="whitespace-nowrap">{problem.sheet}</td>
+                <td className="font-mono">{problem.row ?? ''}</td>
+                <td className="whitespace-nowrap">{problem.column ?? ''}</td>
+                <td>{problem.message}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {problems.length > PROBLEMS_SHOWN && <p className="px-4 py-2 text-soft">and {problems.length - PROBLEMS_SHOWN} more</p>}
+    </section>
+  );
+}
+
+const PROBLEMS_SHOWN = 200;
+const ROWS_SHOWN = 300;
+
+interface NewProps {
+  readonly title: string;
+  readonly count: number;
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly ReactNode[])[];
+}
+
+function New({ title, count, heads, rows }: NewProps) {
+  if (count === 0) return null;
+  return (
+    <section className="card min-w-0" aria-label={`New: ${title}`}>
+      <h2 className="px-4 pt-3">
+        {title} <span className="font-normal text-soft">{count} new</span>
+      </h2>
+      {/* A scrolling frame has to take the focus to be scrolled by keys. */}
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+      <div className="max-h-[420px] overflow-auto px-2" tabIndex={0} role="group" aria-label={`${title}: list`}>
+        <table className="grid-table">
+          <thead>
+            <tr>
+              {heads.map((head) => (
+                <th key={head} scope="col">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.slice(0, ROWS_SHOWN).map((row, index) => (
+              <tr key={index}>
+                {row.map((cell, place) => (
+                  <td key={place} className={place === 0 ? 'font-mono text-[13px]' : 'text-[13px]'}>
+                    {cell}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {rows.length > ROWS_SHOWN && <p className="px-4 py-2 text-[13px] text-soft">and {rows.length - ROWS_SHOWN} more</p>}
+    </section>
+  );
+}

@@ -1,0 +1,115 @@
+import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { FacetName } from '@kindred-baton/core/progress/facet';
+import { FACETS } from '@kindred-baton/core/progress/facet';
+import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';
+import { useQuery } from '@tanstack/react-query';
+import { Legend } from '../../ui/baton-mark.tsx';
+import { Choose } from '../../ui/choose.tsx';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { countOf, formatShare, formatSpan } from '../../ui/format.ts';
+import { PageTitle } from '../../ui/page-title.tsx';
+import { getJson } from '../../ui/request.ts';
+import { useAddress } from '../frame/address-context.tsx';
+import { AppFrame } from '../frame/app-frame.tsx';
+import type { PageProps } from '../frame/app-frame.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { HoldList } from './hold-list.tsx';
+import { ProgressTable } from './progress-table.tsx';
+import { toTurnsPath } from './to-turns-path.ts';
+
+const FACET_WORDS: Readonly<Record<FacetName, string>> = { process: 'Process', team: 'Team', person: 'Person', application: 'Application', priority: 'Priority', scenario: 'Scenario' };
+
+export function ProgressApp({ content, ...frame }: PageProps<ProgressView>) {
+  return (
+    <AppFrame {...frame} area="progress">
+      <Progress initial={content} initialAddress={frame.address} />
+    </AppFrame>
+  );
+}
+
+function Progress({ initial, initialAddress }: { readonly initial: ProgressView; readonly initialAddress: string }) {
+  const { api } = useProgramme();
+  const address = useAddress();
+  const query = toQuery(address.get);
+  const { data, isPlaceholderData } = useQuery({
+    queryKey: ['progress', query],
+    queryFn: () => getJson<ProgressView>(`${api}/progress${query}`),
+    ...(query === toQuery((name) => new URLSearchParams(initialAddress.split('?')[1]).get(name)) ? { initialData: initial } : {}),
+    placeholderData: (before) => before,
+  });
+  const view = data ?? initial;
+  const rows = (address.get('rows') ?? 'process') as FacetName;
+  const columns = (address.get('columns') ?? 'team') as FacetName;
+  if (!view.cycle) return <NoCycle />;
+  const facets = FACETS.map((facet) => ({ key: facet, name: FACET_WORDS[facet] }));
+  return (
+    <>
+      <PageTitle title="Progress" about={formatSpan(view.cycle.startsOn, view.cycle.endsOn)}>
+        <Choose label="Cycle" chosen={view.cycle.code} choices={view.cycles.map(({ code, name }) => ({ key: code, name }))} onChoose={(cycle) => address.set({ cycle })} />
+        <Choose label="Rows" chosen={rows} choices={facets.filter(({ key }) => key !== columns)} onChoose={(key) => address.set({ rows: key })} />
+        <Choose label="Columns" chosen={columns} choices={facets.filter(({ key }) => key !== rows)} onChoose={(key) => address.set({ columns: key })} />
+      </PageTitle>
+      <div className={`grid gap-4 lg:grid-cols-[minmax(0,1fr)_340px] ${isPlaceholderData ? 'opacity-70' : ''}`}>
+        <div className="min-w-0">
+          <Headline view={view} />
+          <ProgressTable view={view} rows={rows} columns={columns} rowsName={FACET_WORDS[rows]} />
+          <div className="mt-3">
+            <Legend />
+          </div>
+        </div>
+        <HoldList view={view} />
+      </div>
+    </>
+  );
+}
+
+const QUERY_NAMES = ['cycle', 'rows', 'columns', 'scope'];
+
+function toQuery(get: (name: string) => string | null): string {
+  const params = new URLSearchParams(QUERY_NAMES.flatMap((name) => (get(name) === null ? [] : [[name, get(name) ?? '']])));
+  return params.size > 0 ? `?${params}` : '';
+}
+
+/** The answer in the first line: how far, how well, and what is stuck. Each number opens its turns. */
+function Headline({ view }: { readonly view: ProgressView }) {
+  const { base } = useProgramme();
+  const address = useAddress();
+  const to = (status?: string) => toTurnsPath({ base, cycle: view.cycle?.code ?? '', scope: address.get('scope'), filters: status === undefined ? {} : { status } });
+  const { total } = view;
+  const all = sumCounts(total);
+  return (
+    <p className="mb-3 flex flex-wrap items-baseline gap-x-7 gap-y-1">
+      <a href={to('passed,failed')} className="group">
+        <strong className="text-[26px] group-hover:underline">{formatShare(getRunShare(total))}</strong>{' '}
+        <span className="text-soft">
+          run, {(total.passed + total.failed).toLocaleString('en')} of {countOf(all - total.skipped, 'turn')}
+        </span>
+      </a>
+      <a href={to('passed')} className="group">
+        <strong className="text-[19px] group-hover:underline">{formatShare(getPassShare(total), 1)}</strong> <span className="text-soft">of those passed</span>
+      </a>
+      <a href={to('failed,blocked')} className="group">
+        <strong className="text-[19px] text-failed group-hover:underline">{total.failed + total.blocked}</strong> <span className="text-soft">failed or blocked</span>
+      </a>
+    </p>
+  );
+}
+
+function NoCycle() {
+  const { base, can } = useProgramme();
+  return (
+    <>
+      <PageTitle title="Progress" />
+      <div className="card">
+        <EmptyView title="There is no cycle yet">
+          <p>Progress shows how a cycle is going, by process and by team, and where its baton is held.</p>
+          {can('run cycles') && (
+            <a className="button button-primary mt-4" href={`${base}/cycles/new`}>
+              Plan a cycle
+            </a>
+          )}
+        </EmptyView>
+      </div>
+    </>
+  );
+}

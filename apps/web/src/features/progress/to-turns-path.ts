@@ -1,0 +1,12 @@
+interface TurnsPath {
+  readonly base: string;
+  readonly cycle: string;
+  readonly scope?: string | null;
+  readonly filters: Readonly<Record<string, string>>;
+}
+
+/** Where the turns behind a number are listed: the address holds the filters that it was counted by. */
+export function toTurnsPath({ base, cycle, scope = null, filters }: TurnsPath): string {
+  const params = new URLSearchParams(scope === null ? filters : { scope, ...filters });
+  return `${base}/cycles/${encodeURIComponent(cycle)}/turns${params.size > 0 ? `?${params}` : ''}`;
+}

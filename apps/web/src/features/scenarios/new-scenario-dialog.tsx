@@ -1,0 +1,24 @@
+import { DialogBox } from '../../ui/dialog.tsx';
+import { TextField } from '../../ui/field.tsx';
+import { sendJson } from '../../ui/request.ts';
+import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import { NodeField } from '../map/node-field.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+export function NewScenarioDialog({ isOpen, onClose }: { readonly isOpen: boolean; readonly onClose: () => void }) {
+  const { api, base } = useProgramme();
+  const form = useForm(async (values) => {
+    const { code } = await sendJson<{ code: string }>('POST', `${api}/scenarios`, values);
+    location.href = `${base}/scenarios/${code}`;
+  });
+  return (
+    <DialogBox title="New scenario" isOpen={isOpen} onClose={onClose}>
+      <form onSubmit={form.onSubmit}>
+        <TextField label="Name" name="name" required maxLength={200} hint="What the business would call it, such as: Household gets a metered supply" problem={form.problemOf('name')} />
+        <TextField label="Code" name="code" required maxLength={40} problem={form.problemOf('code')} />
+        <NodeField label="Belongs to" name="node" problem={form.problemOf('node')} />
+        <FormFoot form={form} label="Begin the sketch" onCancel={onClose} />
+      </form>
+    </DialogBox>
+  );
+}

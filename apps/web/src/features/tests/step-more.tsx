@@ -1,0 +1,38 @@
+import type { Step } from '@kindred-baton/core/tests/step';
+import Trash2 from 'lucide-react/icons/trash-2';
+
+interface StepMoreProps {
+  readonly step: Step;
+  readonly onChange: (change: Partial<Step>) => void;
+  readonly onRemove: () => void;
+}
+
+const PARTS = [
+  { key: 'within', label: 'In' },
+  { key: 'beside', label: 'Beside' },
+  { key: 'as', label: 'As (persona)' },
+] as const;
+
+/** What a step seldom says: where the thing is, who does it, whether it may be left out. */
+export function StepMore({ step, onChange, onRemove }: StepMoreProps) {
+  return (
+    <tr>
+      <td colSpan={7} className="bg-band">
+        <div className="flex flex-wrap items-end gap-3 pl-8">
+          {PARTS.map(({ key, label }) => (
+            <label key={key} className="text-[13px]">
+              {label}
+              <input className="field mt-0.5" value={step[key] ?? ''} onChange={(event) => onChange({ [key]: event.target.value || undefined })} />
+            </label>
+          ))}
+          <label className="flex h-[34px] items-center gap-2 text-[13px]">
+            <input type="checkbox" checked={step.optional === true} onChange={(event) => onChange({ optional: event.target.checked })} /> may be left out
+          </label>
+          <button type="button" className="button button-small" onClick={onRemove}>
+            <Trash2 size={14} aria-hidden /> Take this step out
+          </button>
+        </div>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,41 @@
+import { randomUUID } from 'node:crypto';
+import type { PersonId } from '@kindred-baton/core/ids';
+import { AppError } from '@kindred-baton/contracts/errors';
+import { defineMiddleware } from 'astro:middleware';
+import { answerError } from './server/answer-error.ts';
+import { getAuth } from './server/auth.ts';
+
+const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
+const PUBLIC = /^\/(sign-in|api\/auth\/.*|api\/health|favicon\.svg|_astro\/.*)$/;
+
+/** Who is asking, and whether from a page of ours; what rights she has is decided with each operation. */
+export const onRequest = defineMiddleware(async (context, next) => {
+  const { request, url, locals } = context;
+  locals.requestId = randomUUID();
+  const isApi = url.pathname.startsWith('/api/');
+  try {
+    if (!SAFE_METHODS.has(request.method)) requireOwnOrigin(request, url);
+    if (!PUBLIC.test(url.pathname)) {
+      const session = await getAuth().api.getSession({ headers: request.headers });
+      if (session) locals.personId = session.user.id as PersonId;
+      else if (isApi) throw new AppError('not signed in', 'Your session is over. Sign in again; what you typed is kept in this browser.');
+      else return context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
+    }
+  } catch (error) {
+    return answerError(error, locals.requestId);
+  }
+  const response = await next();
+  setHeaders(response);
+  return response;
+});
+
+function requireOwnOrigin(request: Request, url: URL): void {
+  const origin = request.headers.get('origin');
+  if (origin !== url.origin) throw new AppError('forbidden', 'This request does not come from a page of Kindred Baton.');
+}
+
+function setHeaders({ headers }: Response): void {
+  headers.set('x-content-type-options', 'nosniff');
+  headers.set('referrer-policy', 'same-origin');
+  headers.set('x-frame-options', 'DENY');
+}

@@ -1,0 +1,15 @@
+import { idSchema } from '@kindred-baton/contracts/common';
+import { getEvidence } from '@kindred-baton/store/evidence/keep-evidence';
+import { defineRawEndpoint } from '../../../../server/endpoint.ts';
+
+export const GET = defineRawEndpoint(async ({ ask, param }) => {
+  const { content, mediaType, name } = await ask(getEvidence, idSchema<'evidence'>().parse(param('evidence')));
+  return new Response(new Uint8Array(content), {
+    headers: {
+      'content-type': mediaType,
+      'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}`,
+      'content-security-policy': "sandbox; default-src 'none'",
+      'cache-control': 'private, max-age=31536000, immutable',
+    },
+  });
+});

@@ -1,0 +1,28 @@
+import type { ErrorAnswer, Problem } from '@kindred-baton/contracts/errors';
+import { AppError, ERROR_STATUS } from '@kindred-baton/contracts/errors';
+import { ZodError } from 'zod';
+import { getLog } from './log.ts';
+
+/** Every problem of a request with its path, as data. */
+export function toProblems(error: ZodError): Problem[] {
+  return error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
+}
+
+function toAppError(error: unknown): AppError {
+  if (error instanceof AppError) return error;
+  if (error instanceof ZodError) {
+    const problems = toProblems(error);
+    return new AppError('invalid', problems.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join(' '), { details: { problems } });
+  }
+  return new AppError('broken', 'Something went wrong on the server. It is noted; try again.', { cause: error });
+}
+
+/** The one translator: logs the original, shows only what is public. */
+export function answerError(error: unknown, requestId: string): Response {
+  const known = toAppError(error);
+  const status = ERROR_STATUS[known.code];
+  if (status >= 500) getLog().error({ requestId, error: known.cause ?? known }, known.message);
+  const details = known.details as { problems?: Problem[] } | undefined;
+  const answer: ErrorAnswer = { code: known.code, message: known.message, problems: details?.problems, details: known.details };
+  return Response.json(answer, { status, headers: { 'cache-control': 'no-store' } });
+}

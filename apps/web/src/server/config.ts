@@ -1,0 +1,20 @@
+import { z } from 'zod';
+
+const configSchema = z.object({
+  DATABASE_URL: z.string().min(1, 'DATABASE_URL is not set; start with npm start, or name a PostgreSQL server.'),
+  KINDRED_BATON_SECRET: z.string().min(16, 'KINDRED_BATON_SECRET should have at least 16 characters.'),
+  /** Sign-ins allowed from one address in a minute; end-to-end tests raise it. */
+  KINDRED_BATON_SIGN_INS_A_MINUTE: z.coerce.number().int().positive().default(20),
+  KINDRED_BATON_DEMO_PASSWORD: z.string().default('pass-the-baton'),
+  LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+});
+
+export type Config = z.infer<typeof configSchema>;
+
+let config: Config | undefined;
+
+/** The environment, parsed once, when it is first asked for. */
+export function getConfig(): Config {
+  config ??= configSchema.parse(process.env);
+  return config;
+}

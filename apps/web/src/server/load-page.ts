@@ -1,0 +1,48 @@
+import { AppError, ERROR_STATUS } from '@kindred-baton/contracts/errors';
+import type { StripView, Viewer } from '@kindred-baton/contracts/programmes/programme';
+import { getActor } from '@kindred-baton/store/actor';
+import { getStrip } from '@kindred-baton/store/map/get-strip';
+import type { Query } from '@kindred-baton/store/operation';
+import { ask } from '@kindred-baton/store/operation';
+import { getViewer } from '@kindred-baton/store/programmes/get-viewer';
+import type { AstroGlobal } from 'astro';
+import { ZodError } from 'zod';
+import { getLog } from './log.ts';
+import { getStore } from './store.ts';
+
+export type Asker = <Input, Output>(query: Query<Input, Output>, input: Input) => Promise<Output>;
+
+export type LoadedPage<Content> =
+  | { readonly ok: true; readonly viewer: Viewer; readonly strip: StripView | null; readonly address: string; readonly content: Content }
+  | { readonly ok: false; readonly viewer: Viewer | null; readonly message: string };
+
+export interface PageOptions<Content> {
+  /** Turns, the tester's home, has no strip. */
+  readonly hasStrip?: boolean;
+  readonly load: (ask: Asker) => Promise<Content>;
+}
+
+/** Loads a page's first content on the server, all its questions at once. What is refused becomes a sentence and a status. */
+export async function loadPage<Content>(astro: AstroGlobal, { hasStrip = true, load }: PageOptions<Content>): Promise<LoadedPage<Content>> {
+  const store = getStore();
+  let viewer: Viewer | null = null;
+  try {
+    if (!astro.locals.personId) throw new AppError('not signed in', 'Sign in first.');
+    const actor = await getActor(store, astro.locals.personId, astro.params['programme'] ?? '');
+    const asker: Asker = (query, input) => ask(store, actor, query, input);
+    const about = asker(getViewer, undefined).then((found) => (viewer = found));
+    const [known, strip, content] = await Promise.all([about, hasStrip ? asker(getStrip, undefined) : null, load(asker)]);
+    return { ok: true, viewer: known, strip, address: astro.url.pathname + astro.url.search, content };
+  } catch (error) {
+    const status = error instanceof AppError ? ERROR_STATUS[error.code] : error instanceof ZodError ? 400 : 500;
+    astro.response.status = status;
+    if (status === 500) getLog().error({ error, requestId: astro.locals.requestId }, 'a page failed');
+    return { ok: false, viewer, message: describe(error) };
+  }
+}
+
+function describe(error: unknown): string {
+  if (error instanceof AppError) return error.message;
+  if (error instanceof ZodError) return `This address is not complete: ${error.issues.map((issue) => `${issue.path.join('.')} ${issue.message}`).join('; ')}`;
+  return 'Something went wrong on the server. It is noted; try again.';
+}

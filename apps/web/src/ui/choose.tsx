@@ -1,0 +1,41 @@
+import ChevronDown from 'lucide-react/icons/chevron-down';
+import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+
+export interface Choice {
+  readonly key: string;
+  readonly name: string;
+}
+
+interface ChooseProps {
+  readonly label: string;
+  readonly choices: readonly Choice[];
+  readonly chosen: string | null;
+  readonly onChoose: (key: string) => void;
+  readonly isDisabled?: boolean;
+}
+
+/** One of a list, as a control of the title row: its label and its value in one button. */
+export function Choose({ label, choices, chosen, onChoose, isDisabled = false }: ChooseProps) {
+  return (
+    <Select value={chosen} onChange={(key) => key !== null && onChoose(String(key))} isDisabled={isDisabled} className="min-w-0">
+      <Button className="button max-w-[260px] font-normal">
+        <Label className="text-soft">{label}</Label>
+        <SelectValue className="overflow-hidden text-ellipsis font-semibold">{({ selectedText }) => selectedText || 'choose'}</SelectValue>
+        <ChevronDown size={16} aria-hidden className="flex-none" />
+      </Button>
+      <Popover className="floats card max-h-[60vh] min-w-(--trigger-width) max-w-[min(420px,90vw)] overflow-auto p-1 shadow-float">
+        <ListBox items={choices.map((choice) => ({ ...choice, id: choice.key }))} className="outline-none">
+          {(choice) => (
+            <ListBoxItem
+              id={choice.key}
+              textValue={choice.name}
+              className="cursor-pointer rounded-control px-3 py-1.5 outline-none data-[focused]:bg-band data-[selected]:font-semibold"
+            >
+              {choice.name}
+            </ListBoxItem>
+          )}
+        </ListBox>
+      </Popover>
+    </Select>
+  );
+}
