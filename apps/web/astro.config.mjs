@@ -14,7 +14,15 @@ export default defineConfig({
     worker: { format: 'es' },
     ssr: {
       external: ['pg', 'exceljs', 'pino', 'better-auth'],
-      noExternal: [/^react-aria/, /^@react-aria\//, /^react-stately/, /^@react-stately\//, /^@internationalized\//, 'lucide-react', /^@kindred-baton\//],
+      noExternal: [
+        /^react-aria/,
+        /^@react-aria\//,
+        /^react-stately/,
+        /^@react-stately\//,
+        /^@internationalized\//,
+        'lucide-react',
+        /^@kindred-baton\//,
+      ],
     },
   },
 });

@@ -10,10 +10,10 @@ const host = process.env.HOST ?? '127.0.0.1';
 const MAX_BODY_BYTES = 32 * 1024 * 1024;
 const CLOSE_MS = 1_000;
 
+const isClaim = (name) => name.startsWith('x-forwarded-') || name === 'forwarded';
+
 const server = createServer((request, response) => {
-  for (const name of Object.keys(request.headers)) {
-    if (name.startsWith('x-forwarded-') || name === 'forwarded' || name === 'x-kindred-baton-client') delete request.headers[name];
-  }
+  request.headers = Object.fromEntries(Object.entries(request.headers).filter(([name]) => !isClaim(name)));
   request.headers['x-kindred-baton-client'] = request.socket.remoteAddress ?? '';
   if (Number(request.headers['content-length'] ?? 0) > MAX_BODY_BYTES) {
     response.writeHead(413, { 'content-type': 'application/json', connection: 'close' });
@@ -24,7 +24,9 @@ const server = createServer((request, response) => {
 });
 
 server.on('error', (error) => {
-  process.stderr.write(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Choose another: PORT=4300 npm start\n` : `${error.message}\n`);
+  process.stderr.write(
+    error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Choose another: PORT=4300 npm start\n` : `${error.message}\n`,
+  );
   process.exit(1);
 });
 server.listen(port, host, () => process.send?.({ ready: true, port }));

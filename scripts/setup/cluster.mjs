@@ -41,7 +41,10 @@ function makeFolder(folder) {
   try {
     mkdirSync(folder, { recursive: true });
     const { bavail, bsize } = statfsSync(folder);
-    if (bavail * bsize < NEEDED_BYTES) throw new SetupError(`The disk of ${folder} is nearly full: ${Math.round((bavail * bsize) / 1_048_576)} MB are free, 300 MB are needed.`);
+    if (bavail * bsize < NEEDED_BYTES)
+      throw new SetupError(
+        `The disk of ${folder} is nearly full: ${Math.round((bavail * bsize) / 1_048_576)} MB are free, 300 MB are needed.`,
+      );
   } catch (error) {
     if (error instanceof SetupError) throw error;
     throw new SetupError(`The data folder ${folder} cannot be made (${error.code ?? error.message}). Name another in KINDRED_BATON_DATA.`);
@@ -64,8 +67,20 @@ function asServer({ bin }, program, args) {
 function createCluster(cluster) {
   say('Making the database …');
   rmSync(cluster.pgdata, { recursive: true, force: true });
-  const made = asServer(cluster, 'initdb', ['-D', cluster.pgdata, '-A', 'trust', '-U', USER, '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync']);
-  if (!made.ok) throw new SetupError(`The database could not be made in ${cluster.pgdata}:\n${made.output.split('\n').slice(-3).join('\n')}`);
+  const made = asServer(cluster, 'initdb', [
+    '-D',
+    cluster.pgdata,
+    '-A',
+    'trust',
+    '-U',
+    USER,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '--no-sync',
+  ]);
+  if (!made.ok)
+    throw new SetupError(`The database could not be made in ${cluster.pgdata}:\n${made.output.split('\n').slice(-3).join('\n')}`);
 }
 
 async function choosePort(cluster) {

@@ -8,7 +8,8 @@ import { SetupError, say } from './say.mjs';
 /** Installs the npm packages when there are none, or when the lock file is another than the one they were installed from. */
 export function installDependencies() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 11)) throw new SetupError(`Kindred Baton needs Node.js 20.11 or newer; this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 11))
+    throw new SetupError(`Kindred Baton needs Node.js 20.11 or newer; this is ${process.versions.node}.`);
   const lock = readFileSync(path.join(ROOT, 'package-lock.json'));
   const fingerprint = createHash('sha256').update(lock).digest('hex');
   const marker = path.join(ROOT, 'node_modules/.kindred-baton');

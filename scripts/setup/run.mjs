@@ -4,7 +4,8 @@ import { SetupError } from './say.mjs';
 /** Runs a program to its end and shows what it prints; its failure becomes one sentence. */
 export function run(command, args, { cwd, env, why } = {}) {
   const result = spawnSync(command, args, { cwd, env: { ...process.env, ...env }, stdio: 'inherit' });
-  if (result.error || result.status !== 0) throw new SetupError(`${why ?? `${command} ${args.join(' ')}`} did not work (${result.error?.message ?? `exit ${result.status}`}).`);
+  if (result.error || result.status !== 0)
+    throw new SetupError(`${why ?? `${command} ${args.join(' ')}`} did not work (${result.error?.message ?? `exit ${result.status}`}).`);
 }
 
 /** Runs a program quietly and returns how it ended and what it printed. */

@@ -1,9 +1,11 @@
 /// <reference types="astro/client" />
 
+type PersonId = import('@kindred-baton/core/ids').PersonId; // eslint-disable-line @typescript-eslint/consistent-type-imports -- an import statement would make this a module
+
 declare namespace App {
   interface Locals {
     /** The signed-in person; undefined on public pages and before signing in. */
-    personId?: import('@kindred-baton/core/ids').PersonId;
+    personId?: PersonId;
     requestId: string;
   }
 }

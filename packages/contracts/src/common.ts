@@ -31,3 +31,4 @@ export type Named = z.infer<typeof namedSchema>;
 export type Coded = z.infer<typeof codedSchema>;
 
 export const doneSchema = z.object({ done: z.literal(true) });
+export const DONE: z.infer<typeof doneSchema> = { done: true };

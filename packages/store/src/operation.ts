@@ -38,7 +38,12 @@ export interface Operation<Input, Output> {
  * The spine of every change: right → transaction → load, decide, write, history and notice → commit. Errors of the
  * driver are translated once, here.
  */
-export async function perform<Input, Output>(store: Store, actor: Actor, operation: Operation<Input, Output>, input: Input): Promise<Output> {
+export async function perform<Input, Output>(
+  store: Store,
+  actor: Actor,
+  operation: Operation<Input, Output>,
+  input: Input,
+): Promise<Output> {
   requireRight(actor, operation.right);
   try {
     return await store.db.transaction(async (db) => {

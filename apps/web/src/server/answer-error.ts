@@ -4,7 +4,7 @@ import { ZodError } from 'zod';
 import { getLog } from './log.ts';
 
 /** Every problem of a request with its path, as data. */
-export function toProblems(error: ZodError): Problem[] {
+function toProblems(error: ZodError): Problem[] {
   return error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
 }
 
@@ -12,7 +12,9 @@ function toAppError(error: unknown): AppError {
   if (error instanceof AppError) return error;
   if (error instanceof ZodError) {
     const problems = toProblems(error);
-    return new AppError('invalid', problems.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join(' '), { details: { problems } });
+    return new AppError('invalid', problems.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join(' '), {
+      details: { problems },
+    });
   }
   return new AppError('broken', 'Something went wrong on the server. It is noted; try again.', { cause: error });
 }

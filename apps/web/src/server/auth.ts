@@ -6,7 +6,7 @@ import { getConfig } from './config.ts';
 import { getStore } from './store.ts';
 
 /** The address as our own server saw it; what a client claims in forwarding headers is dropped there. */
-export const CLIENT_ADDRESS_HEADER = 'x-kindred-baton-client';
+const CLIENT_ADDRESS_HEADER = 'x-kindred-baton-client';
 
 const PORTS = ['http://127.0.0.1:*', 'http://localhost:*', 'http://[::1]:*'];
 const WEEK_SECONDS = 7 * 24 * 3_600;
@@ -27,7 +27,11 @@ function createAuth() {
       storage: 'database',
       customRules: { '/sign-in/email': { window: 60, max: config.KINDRED_BATON_SIGN_INS_A_MINUTE } },
     },
-    advanced: { database: { generateId: () => randomUUID() }, ipAddress: { ipAddressHeaders: [CLIENT_ADDRESS_HEADER] }, cookiePrefix: 'kindred-baton' },
+    advanced: {
+      database: { generateId: () => randomUUID() },
+      ipAddress: { ipAddressHeaders: [CLIENT_ADDRESS_HEADER] },
+      cookiePrefix: 'kindred-baton',
+    },
     telemetry: { enabled: false },
   });
 }

@@ -34,7 +34,12 @@ export interface EndpointSpec<Body, Output> {
 export function defineEndpoint<Body, Output>(spec: EndpointSpec<Body, Output>): APIRoute {
   return defineRawEndpoint(async (context) => {
     const isRead = context.request.method === 'GET';
-    const raw = spec.input === undefined ? undefined : isRead ? Object.fromEntries(context.url.searchParams) : await readJson(context.request, MAX_JSON_BYTES);
+    const raw =
+      spec.input === undefined
+        ? undefined
+        : isRead
+          ? Object.fromEntries(context.url.searchParams)
+          : await readJson(context.request, MAX_JSON_BYTES);
     const body = spec.input === undefined ? (undefined as Body) : spec.input.parse(raw);
     const output = await spec.handle({ ...context, body });
     const checked = spec.output.safeParse(output);

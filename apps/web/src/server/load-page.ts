@@ -10,7 +10,7 @@ import { ZodError } from 'zod';
 import { getLog } from './log.ts';
 import { getStore } from './store.ts';
 
-export type Asker = <Input, Output>(query: Query<Input, Output>, input: Input) => Promise<Output>;
+type Asker = <Input, Output>(query: Query<Input, Output>, input: Input) => Promise<Output>;
 
 export type LoadedPage<Content> =
   | { readonly ok: true; readonly viewer: Viewer; readonly strip: StripView | null; readonly address: string; readonly content: Content }
@@ -43,6 +43,7 @@ export async function loadPage<Content>(astro: AstroGlobal, { hasStrip = true, l
 
 function describe(error: unknown): string {
   if (error instanceof AppError) return error.message;
-  if (error instanceof ZodError) return `This address is not complete: ${error.issues.map((issue) => `${issue.path.join('.')} ${issue.message}`).join('; ')}`;
+  if (error instanceof ZodError)
+    return `This address is not complete: ${error.issues.map((issue) => `${issue.path.join('.')} ${issue.message}`).join('; ')}`;
   return 'Something went wrong on the server. It is noted; try again.';
 }

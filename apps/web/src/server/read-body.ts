@@ -1,7 +1,7 @@
 import { AppError } from '@kindred-baton/contracts/errors';
 
 /** Reads a request's body up to a bound; the adapter itself has none. */
-export async function readBytes(request: Request, maxBytes: number): Promise<Uint8Array<ArrayBuffer>> {
+async function readBytes(request: Request, maxBytes: number): Promise<Uint8Array<ArrayBuffer>> {
   const pieces: Uint8Array[] = [];
   let size = 0;
   const reader = request.body?.getReader();

@@ -7,6 +7,9 @@ let store: Store | undefined;
 
 /** The one store of this server. */
 export function getStore(): Store {
-  store ??= createStore({ url: getConfig().DATABASE_URL, onError: (error) => getLog().error({ error }, 'an idle database connection broke') });
+  store ??= createStore({
+    url: getConfig().DATABASE_URL,
+    onError: (error) => getLog().error({ error }, 'an idle database connection broke'),
+  });
   return store;
 }

@@ -25,7 +25,13 @@ export function BatonChip({ name, value, canCopy = false, size = 'small' }: Bato
     notify({ kind: 'done', text: `Copied ${value}` });
   };
   return (
-    <button type="button" className={`${look} hover:border-baton-ink`} onClick={() => void copy().catch(() => notify({ kind: 'problem', text: 'The browser does not let this page copy.' }))} title="Copy" aria-label={`Copy ${name ?? 'value'} ${value}`}>
+    <button
+      type="button"
+      className={`${look} hover:border-baton-ink`}
+      onClick={() => void copy().catch(() => notify({ kind: 'problem', text: 'The browser does not let this page copy.' }))}
+      title="Copy"
+      aria-label={`Copy ${name ?? 'value'} ${value}`}
+    >
       {inside}
       <Copy size={size === 'large' ? 18 : 13} aria-hidden />
     </button>

@@ -14,12 +14,16 @@ interface BatonMarkProps {
 
 export function BatonMark({ status, isDecoration = false }: BatonMarkProps) {
   const className = `baton-mark ${toFill(status)}`;
-  return isDecoration ? <span className={className} aria-hidden /> : <span className={className} role="img" aria-label={STATUS_WORDS[status]} title={STATUS_WORDS[status]} />;
+  return isDecoration ? (
+    <span className={className} aria-hidden />
+  ) : (
+    <span className={className} role="img" aria-label={STATUS_WORDS[status]} title={STATUS_WORDS[status]} />
+  );
 }
 
 export function StatusLabel({ status, word }: { readonly status: TurnStatus; readonly word?: string }) {
   return (
-    <span className="inline-flex items-center gap-2 whitespace-nowrap text-[13px]">
+    <span className="inline-flex items-center gap-2 text-[13px] whitespace-nowrap">
       <BatonMark status={status} isDecoration />
       {word ?? STATUS_WORDS[status]}
     </span>
@@ -28,7 +32,9 @@ export function StatusLabel({ status, word }: { readonly status: TurnStatus; rea
 
 /** “9 passed, 2 failed”: what a bar says in words. */
 export function describeCounts(counts: Counts): string {
-  const parts = TURN_STATUSES.filter((status) => counts[status] > 0).map((status) => `${counts[status]} ${STATUS_WORDS[status].toLowerCase()}`);
+  const parts = TURN_STATUSES.filter((status) => counts[status] > 0).map(
+    (status) => `${counts[status]} ${STATUS_WORDS[status].toLowerCase()}`,
+  );
   return parts.length > 0 ? parts.join(', ') : 'nothing to run';
 }
 
@@ -44,7 +50,9 @@ export function BatonBar({ counts, className = '', isDecoration = false }: Baton
   const stretches = TURN_STATUSES.filter((status) => counts[status] > 0 && status !== 'waiting').map((status) => (
     <span key={status} className={toFill(status)} style={{ width: `${(100 * counts[status]) / total}%` }} />
   ));
-  const label = isDecoration ? { 'aria-hidden': true } : { role: 'img', 'aria-label': describeCounts(counts), title: describeCounts(counts) };
+  const label = isDecoration
+    ? { 'aria-hidden': true }
+    : { role: 'img', 'aria-label': describeCounts(counts), title: describeCounts(counts) };
   return (
     <span className={`baton-bar ${className}`} {...label}>
       {stretches}

@@ -1,7 +1,7 @@
 import ChevronDown from 'lucide-react/icons/chevron-down';
 import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
 
-export interface Choice {
+interface Choice {
   readonly key: string;
   readonly name: string;
 }
@@ -20,10 +20,10 @@ export function Choose({ label, choices, chosen, onChoose, isDisabled = false }:
     <Select value={chosen} onChange={(key) => key !== null && onChoose(String(key))} isDisabled={isDisabled} className="min-w-0">
       <Button className="button max-w-[260px] font-normal">
         <Label className="text-soft">{label}</Label>
-        <SelectValue className="overflow-hidden text-ellipsis font-semibold">{({ selectedText }) => selectedText || 'choose'}</SelectValue>
+        <SelectValue className="overflow-hidden font-semibold text-ellipsis">{({ selectedText }) => selectedText || 'choose'}</SelectValue>
         <ChevronDown size={16} aria-hidden className="flex-none" />
       </Button>
-      <Popover className="floats card max-h-[60vh] min-w-(--trigger-width) max-w-[min(420px,90vw)] overflow-auto p-1 shadow-float">
+      <Popover className="floats card max-h-[60vh] max-w-[min(420px,90vw)] min-w-(--trigger-width) overflow-auto p-1 shadow-float">
         <ListBox items={choices.map((choice) => ({ ...choice, id: choice.key }))} className="outline-none">
           {(choice) => (
             <ListBoxItem

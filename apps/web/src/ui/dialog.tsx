@@ -13,7 +13,12 @@ interface DialogBoxProps {
 /** A dialog that keeps the focus, closes by Esc, and gives the focus back. */
 export function DialogBox({ title, isOpen, onClose, children, width = 520 }: DialogBoxProps) {
   return (
-    <ModalOverlay isOpen={isOpen} onOpenChange={(open) => !open && onClose()} isDismissable className="fixed inset-0 z-40 flex items-start justify-center overflow-y-auto bg-[rgb(23_40_47/0.45)] p-4 pt-[8vh]">
+    <ModalOverlay
+      isOpen={isOpen}
+      onOpenChange={(open) => !open && onClose()}
+      isDismissable
+      className="fixed inset-0 z-40 flex items-start justify-center overflow-y-auto bg-[rgb(23_40_47/0.45)] p-4 pt-[8vh]"
+    >
       <Modal className="floats card w-full shadow-float outline-none" style={{ maxWidth: width }}>
         <Dialog className="outline-none">
           <div className="flex items-center justify-between border-b border-line-2 px-5 py-3">

@@ -15,7 +15,15 @@ const part = (options: Intl.DateTimeFormatOptions) => {
 
 const dayPart = part({ weekday: 'short', day: 'numeric', month: 'short' });
 const timePart = part({ hour: '2-digit', minute: '2-digit', hour12: false });
-const wholePart = part({ weekday: 'long', day: 'numeric', month: 'long', year: 'numeric', hour: '2-digit', minute: '2-digit', hour12: false });
+const wholePart = part({
+  weekday: 'long',
+  day: 'numeric',
+  month: 'long',
+  year: 'numeric',
+  hour: '2-digit',
+  minute: '2-digit',
+  hour12: false,
+});
 
 /** Tue 10 Nov */
 export function formatDay(day: string): string {

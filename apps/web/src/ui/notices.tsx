@@ -31,11 +31,18 @@ export function NoticeProvider({ children }: { readonly children: ReactNode }) {
     },
     [close],
   );
-  const list = useMemo(() => shown.map((notice) => <NoticeLine key={notice.id} notice={notice} onClose={() => close(notice.id)} />), [shown, close]);
+  const list = useMemo(
+    () => shown.map((notice) => <NoticeLine key={notice.id} notice={notice} onClose={() => close(notice.id)} />),
+    [shown, close],
+  );
   return (
     <NoticeContext value={notify}>
       {children}
-      <div className="no-print fixed bottom-4 left-1/2 z-50 flex w-max max-w-[calc(100vw-2rem)] -translate-x-1/2 flex-col gap-2" role="status" aria-live="polite">
+      <div
+        className="no-print fixed bottom-4 left-1/2 z-50 flex w-max max-w-[calc(100vw-2rem)] -translate-x-1/2 flex-col gap-2"
+        role="status"
+        aria-live="polite"
+      >
         {list}
       </div>
     </NoticeContext>

@@ -23,7 +23,13 @@ export function PageTitle({ title, crumbs, about, children }: PageTitleProps) {
   );
 }
 
-export function Crumbs({ path, base }: { readonly path: readonly { readonly code: string; readonly name: string }[]; readonly base: string }) {
+export function Crumbs({
+  path,
+  base,
+}: {
+  readonly path: readonly { readonly code: string; readonly name: string }[];
+  readonly base: string;
+}) {
   return (
     <nav aria-label="Where this is on the map">
       {path.map((node, index) => (

@@ -15,7 +15,10 @@ export class RequestError extends Error {
   }
 }
 
-const OFFLINE: ErrorAnswer = { code: 'unavailable', message: 'The server does not answer. What you typed is kept; it is sent when the server is back.' };
+const OFFLINE: ErrorAnswer = {
+  code: 'unavailable',
+  message: 'The server does not answer. What you typed is kept; it is sent when the server is back.',
+};
 
 async function send(input: string, init: RequestInit): Promise<Response> {
   try {

@@ -17,7 +17,9 @@ export function useForm(send: (values: Readonly<Record<string, string>>) => Prom
   const problems = error instanceof RequestError ? error.problems : [];
   const onSubmit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const entries = [...new FormData(event.currentTarget)].flatMap(([name, value]) => (typeof value === 'string' ? [[name, value] as const] : []));
+    const entries = [...new FormData(event.currentTarget)].flatMap(([name, value]) =>
+      typeof value === 'string' ? [[name, value] as const] : [],
+    );
     setIsBusy(true);
     setError(null);
     send(Object.fromEntries(entries))
@@ -27,7 +29,12 @@ export function useForm(send: (values: Readonly<Record<string, string>>) => Prom
   return {
     isBusy,
     onSubmit,
-    problem: error === null || problems.length > 0 ? (problems.length > 0 && problems.every(({ path }) => path === '') ? toMessage(error) : null) : toMessage(error),
+    problem:
+      error === null || problems.length > 0
+        ? problems.length > 0 && problems.every(({ path }) => path === '')
+          ? toMessage(error)
+          : null
+        : toMessage(error),
     problemOf: (field) => problems.find(({ path }) => path === field || path.startsWith(`${field}.`))?.message,
   };
 }

@@ -37,7 +37,13 @@ export const cycleDetailSchema = z.object({
       scenario: codedSchema,
       rowName: z.string().nullable(),
       turns: z.array(
-        z.object({ id: idSchema<'turn'>(), title: z.string(), status: z.enum(TURN_STATUSES), team: z.string(), assignee: z.string().nullable() }),
+        z.object({
+          id: idSchema<'turn'>(),
+          title: z.string(),
+          status: z.enum(TURN_STATUSES),
+          team: z.string(),
+          assignee: z.string().nullable(),
+        }),
       ),
     }),
   ),

@@ -33,7 +33,14 @@ export const defectDetailSchema = z.object({
   reason: z.string(),
   evidence: z.array(evidenceSchema),
   turns: z.array(
-    z.object({ id: idSchema<'turn'>(), title: z.string(), status: z.enum(TURN_STATUSES), scenario: z.string(), assignee: z.string().nullable(), isRetestDue: z.boolean() }),
+    z.object({
+      id: idSchema<'turn'>(),
+      title: z.string(),
+      status: z.enum(TURN_STATUSES),
+      scenario: z.string(),
+      assignee: z.string().nullable(),
+      isRetestDue: z.boolean(),
+    }),
   ),
   waiting: z.object({ turns: z.int(), runs: z.int(), teams: z.int(), minutes: z.int() }),
   history: z.array(z.object({ action: z.string(), by: z.string().nullable(), at: momentSchema })),

@@ -94,7 +94,9 @@ export const changeScenarioSchema = z
     name: nameSchema,
     state: z.enum(SCENARIO_STATES),
     columns: z.array(fieldSchema).max(100),
-    rows: z.array(z.object({ id: idSchema<'scenarioRow'>().optional(), name: nameSchema, values: z.record(z.string(), z.string().max(2_000)) })).max(500),
+    rows: z
+      .array(z.object({ id: idSchema<'scenarioRow'>().optional(), name: nameSchema, values: z.record(z.string(), z.string().max(2_000)) }))
+      .max(500),
   })
   .partial();
 export type ChangeScenario = z.infer<typeof changeScenarioSchema>;
@@ -108,7 +110,10 @@ export const addLegSchema = z
     title: z.string().trim().max(200).optional(),
     teamId: idSchema<'team'>().nullable().optional(),
   })
-  .refine((leg) => leg.test !== null || (leg.title ?? '') !== '', { message: 'Say in words what this open leg is to test.', path: ['title'] });
+  .refine((leg) => leg.test !== null || (leg.title ?? '') !== '', {
+    message: 'Say in words what this open leg is to test.',
+    path: ['title'],
+  });
 export type AddLeg = z.infer<typeof addLegSchema>;
 
 export const changeLegSchema = z

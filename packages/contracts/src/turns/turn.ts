@@ -30,7 +30,9 @@ export const turnCardSchema = z.object({
   changedAt: momentSchema.nullable(),
   arrivals: z.array(arrivalSchema),
   /** For a waiting turn: the turn that has the baton now. */
-  holder: z.object({ title: z.string(), person: z.string().nullable(), status: z.enum(TURN_STATUSES), dueOn: z.string().nullable() }).nullable(),
+  holder: z
+    .object({ title: z.string(), person: z.string().nullable(), status: z.enum(TURN_STATUSES), dueOn: z.string().nullable() })
+    .nullable(),
   /** For a held turn: by what, as a sentence. */
   heldBy: z.string().nullable(),
 });
@@ -142,7 +144,10 @@ export const recordStepSchema = z.object({
 });
 export type RecordStep = z.infer<typeof recordStepSchema>;
 
-export const finishedSchema = z.object({ outcome: z.enum(STEP_OUTCOMES), next: z.array(z.object({ title: z.string(), person: z.string().nullable() })) });
+export const finishedSchema = z.object({
+  outcome: z.enum(STEP_OUTCOMES),
+  next: z.array(z.object({ title: z.string(), person: z.string().nullable() })),
+});
 export type Finished = z.infer<typeof finishedSchema>;
 
 export const assignTurnSchema = z.object({ personId: idSchema<'person'>() });

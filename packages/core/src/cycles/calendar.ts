@@ -33,7 +33,7 @@ export function addWorkingDays(day: string, count: number, calendar: WorkingCale
   if (calendar.workingDays.length === 0) return addDays(day, count);
   const step = Math.sign(count);
   let at = day;
-  for (let left = Math.abs(count); left > 0; ) {
+  for (let left = Math.abs(count); left > 0;) {
     at = addDays(at, step);
     if (isWorkingDay(at, calendar)) left -= 1;
   }

@@ -4,8 +4,16 @@ import type { ImportDocument, ImportProblem, ImportSurroundings, ImportedNode } 
 export function checkNodes({ nodes }: ImportDocument, around: ImportSurroundings): ImportProblem[] {
   return [
     ...findRepeats('Process', nodes, around.nodes),
-    ...findUnknown('Team', nodes.map(({ place, team }) => ({ place, name: team })), around.teams),
-    ...findUnknown('Application', nodes.map(({ place, application }) => ({ place, name: application })), around.applications),
+    ...findUnknown(
+      'Team',
+      nodes.map(({ place, team }) => ({ place, name: team })),
+      around.teams,
+    ),
+    ...findUnknown(
+      'Application',
+      nodes.map(({ place, application }) => ({ place, name: application })),
+      around.applications,
+    ),
     ...checkParents(nodes, around),
   ];
 }

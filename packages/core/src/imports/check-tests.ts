@@ -5,8 +5,16 @@ export function checkTests({ nodes, tests }: ImportDocument, around: ImportSurro
   const codes = new Set([...around.nodes, ...nodes].map(({ code }) => code));
   return [
     ...findRepeats('Test', tests, around.tests),
-    ...findUnknown('Team', tests.map(({ place, team }) => ({ place, name: team })), around.teams),
-    ...findUnknown('Application', tests.map(({ place, application }) => ({ place, name: application })), around.applications),
+    ...findUnknown(
+      'Team',
+      tests.map(({ place, team }) => ({ place, name: team })),
+      around.teams,
+    ),
+    ...findUnknown(
+      'Application',
+      tests.map(({ place, application }) => ({ place, name: application })),
+      around.applications,
+    ),
     ...tests
       .filter(({ activity }) => !codes.has(activity))
       .map(({ place, code, activity }) => ({
@@ -24,7 +32,11 @@ export function checkScenarios({ nodes, tests, scenarios }: ImportDocument, arou
   const legs = scenarios.flatMap((scenario) => scenario.legs);
   return [
     ...findRepeats('Scenario', scenarios, around.scenarios),
-    ...findUnknown('Team', legs.map(({ place, team }) => ({ place, name: team })), around.teams),
+    ...findUnknown(
+      'Team',
+      legs.map(({ place, team }) => ({ place, name: team })),
+      around.teams,
+    ),
     ...scenarios
       .filter(({ process }) => !places.has(process))
       .map(({ place, code, process }) => ({

@@ -40,7 +40,10 @@ export function checkRows(document: ImportDocument): ImportProblem[] {
   });
 }
 
-function checkRowValues(values: Readonly<Record<string, string>>, fieldOf: ReadonlyMap<string, Field>): { column: string; message: string }[] {
+function checkRowValues(
+  values: Readonly<Record<string, string>>,
+  fieldOf: ReadonlyMap<string, Field>,
+): { column: string; message: string }[] {
   return Object.entries(values).flatMap(([column, value]) => {
     const field = fieldOf.get(toNameKey(column));
     if (!field || value === '') return [];

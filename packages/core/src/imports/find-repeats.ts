@@ -16,7 +16,12 @@ export function findRepeats(kind: string, rows: readonly Coded[], existing: read
     seen.set(code, place);
     const other = there.get(code);
     return other !== undefined && other !== name
-      ? [{ ...place, message: `${kind} ${code} is already in the programme as “${other}”. Use another code, or the same name to leave it as it is.` }]
+      ? [
+          {
+            ...place,
+            message: `${kind} ${code} is already in the programme as “${other}”. Use another code, or the same name to leave it as it is.`,
+          },
+        ]
       : [];
   });
 }

@@ -3,7 +3,17 @@ export const ROLES = ['administrator', 'lead', 'author', 'tester', 'owner', 'obs
 export type Role = (typeof ROLES)[number];
 
 /** What can be done in a programme. Reading is open to every member. */
-export const RIGHTS = ['read', 'edit map', 'edit tests', 'agree tests', 'edit scenarios', 'run cycles', 'make attempts', 'log defects', 'move defects'] as const;
+export const RIGHTS = [
+  'read',
+  'edit map',
+  'edit tests',
+  'agree tests',
+  'edit scenarios',
+  'run cycles',
+  'make attempts',
+  'log defects',
+  'move defects',
+] as const;
 export type Right = (typeof RIGHTS)[number];
 
 const RIGHTS_OF: Readonly<Record<Role, readonly Right[]>> = {

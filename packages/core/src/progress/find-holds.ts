@@ -83,7 +83,10 @@ function measureHold(group: { kind: HoldKind; key: string; at: HoldTurn[] }, run
   const behind = new Map<string, HoldTurn>();
   for (const turn of group.at) {
     const run = runs.get(turn.run) ?? [];
-    for (const index of findBehind(run.map((member) => member.after), turn.index)) {
+    for (const index of findBehind(
+      run.map((member) => member.after),
+      turn.index,
+    )) {
       const member = run[index];
       if (member && isStillToDo(member.status)) behind.set(member.id, member);
     }

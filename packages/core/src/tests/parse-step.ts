@@ -78,7 +78,13 @@ function takeName(text: string, stop: RegExp): Rest {
   const place = PLACE.exec(text);
   if (place) return { text: place[0], rest: text.slice(place[0].length) };
   const end = stop.exec(text)?.index ?? text.length;
-  return { text: text.slice(0, end).replace(/[.;]\s*$/, '').trim(), rest: text.slice(end) };
+  return {
+    text: text
+      .slice(0, end)
+      .replace(/[.;]\s*$/, '')
+      .trim(),
+    rest: text.slice(end),
+  };
 }
 
 interface Opening {

@@ -19,9 +19,7 @@ export function assessRun(turns: readonly TurnView[]): RunAssessment {
     causes[index] = findCauses(turns, turn, causes);
     return assessTurn(turns, turn, causes[index]);
   });
-  const outcome = getRunOutcome(
-    assessed.map((turn, index) => ({ outcome: turn.outcome, isBegun: turns[index]?.isUnderWay === true })),
-  );
+  const outcome = getRunOutcome(assessed.map((turn, index) => ({ outcome: turn.outcome, isBegun: turns[index]?.isUnderWay === true })));
   return { turns: assessed, outcome };
 }
 
@@ -31,9 +29,7 @@ function assessTurn(turns: readonly TurnView[], turn: TurnView, causes: readonly
   if (turn.latest) return { state: turn.isRetestDue ? 'ready' : 'done', outcome, status: turn.latest.outcome, causes: [] };
   if (causes.length > 0) return { state: 'waiting', outcome, status: 'held', causes };
   const isReady = turn.after.every((index) => isOver(turns[index]));
-  return isReady
-    ? { state: 'ready', outcome, status: 'ready', causes: [] }
-    : { state: 'waiting', outcome, status: 'waiting', causes: [] };
+  return isReady ? { state: 'ready', outcome, status: 'ready', causes: [] } : { state: 'waiting', outcome, status: 'waiting', causes: [] };
 }
 
 function isOver(turn: TurnView | undefined): boolean {

@@ -2,9 +2,15 @@
  * A code's pattern: A letter, a lower-case letter, 9 digit, ? letter or digit, anything else itself; a backslash makes the
  * character behind it itself (`\\AP-99999`: AP-, then five digits).
  */
-export type PatternPart = { readonly kind: 'letter' | 'lower' | 'digit' | 'either' } | { readonly kind: 'itself'; readonly character: string };
+export type PatternPart =
+  { readonly kind: 'letter' | 'lower' | 'digit' | 'either' } | { readonly kind: 'itself'; readonly character: string };
 
-const KINDS: Readonly<Record<string, PatternPart>> = { A: { kind: 'letter' }, a: { kind: 'lower' }, '9': { kind: 'digit' }, '?': { kind: 'either' } };
+const KINDS: Readonly<Record<string, PatternPart>> = {
+  A: { kind: 'letter' },
+  a: { kind: 'lower' },
+  '9': { kind: 'digit' },
+  '?': { kind: 'either' },
+};
 
 export function parsePattern(pattern: string): PatternPart[] {
   const parts: PatternPart[] = [];
@@ -24,6 +30,8 @@ const CLASSES = { letter: '[A-Z]', lower: '[a-z]', digit: '[0-9]', either: '[A-Z
 
 /** The regular expression that a whole code must match. */
 export function toPatternExpression(pattern: string): RegExp {
-  const body = parsePattern(pattern).map((part) => (part.kind === 'itself' ? part.character.replace(/[.*+?^${}()|[\]\\/-]/g, '\\$&') : CLASSES[part.kind]));
+  const body = parsePattern(pattern).map((part) =>
+    part.kind === 'itself' ? part.character.replace(/[.*+?^${}()|[\]\\/-]/g, '\\$&') : CLASSES[part.kind],
+  );
   return new RegExp(`^${body.join('')}$`);
 }

@@ -40,7 +40,10 @@ export const SHEET_LAYOUTS = {
       { heading: 'Team', says: 'Who does it; empty: the team of the activity.' },
       { heading: 'Application', says: 'Where it is done; empty: the application of the activity.' },
       { heading: 'Minutes', says: 'How long it takes a person; empty: 15.' },
-      { heading: 'Step', says: 'The step as a sentence, such as: Fill "Survey number" with {Survey no.}. Instead of the columns that follow.' },
+      {
+        heading: 'Step',
+        says: 'The step as a sentence, such as: Fill "Survey number" with {Survey no.}. Instead of the columns that follow.',
+      },
       { heading: 'Do', says: 'go, fill, pick, press, see, keep or wait (open, click, enter, select, check, note … are understood).' },
       { heading: 'On', says: 'The thing on the screen.' },
       { heading: 'In', says: 'The part of the screen that holds it.' },

@@ -29,10 +29,15 @@ export async function readImport(bytes: Uint8Array): Promise<ImportReading> {
   for (const sheet of workbook.sheets) {
     const key = findLayout(sheet);
     if (key) tables.set(key, readTable(sheet, SHEET_LAYOUTS[key]));
-    else if (!isPassedOver(sheet)) problems.push({ sheet: sheet.name, message: `Sheet “${sheet.name}” is not one that is read. Rename or remove it; sheets named Read me are passed over.` });
+    else if (!isPassedOver(sheet))
+      problems.push({
+        sheet: sheet.name,
+        message: `Sheet “${sheet.name}” is not one that is read. Rename or remove it; sheets named Read me are passed over.`,
+      });
   }
   for (const [key, layout] of Object.entries(SHEET_LAYOUTS) as [SheetKey, SheetLayout][]) {
-    if (layout.isRequired && !tables.has(key)) problems.push({ sheet: layout.name, message: `Sheet ${layout.name} is missing. It may be empty but for its headings.` });
+    if (layout.isRequired && !tables.has(key))
+      problems.push({ sheet: layout.name, message: `Sheet ${layout.name} is missing. It may be empty but for its headings.` });
   }
   return readTables(tables, problems);
 }

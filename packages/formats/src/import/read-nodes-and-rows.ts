@@ -30,7 +30,11 @@ export function readFieldRows(rows: readonly TableRow[]): Part<ImportedField> {
     const word = read.required('Type').toLowerCase();
     const type = findType(word);
     if (word !== '' && !type) read.fail('Type', `“${word}” is not a type. Known: ${Object.values(FIELD_TYPE_WORDS).join(', ')}.`);
-    const choices = row.text('Choices').split(';').map((choice) => choice.trim()).filter((choice) => choice !== '');
+    const choices = row
+      .text('Choices')
+      .split(';')
+      .map((choice) => choice.trim())
+      .filter((choice) => choice !== '');
     if (type === 'choice' && choices.length === 0) read.fail('Choices', 'A choice needs its values, separated by semicolons.');
     return {
       place: row.place,

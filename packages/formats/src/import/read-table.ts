@@ -25,7 +25,8 @@ interface Column {
 /** Reads a sheet by the headings in its first row. Cost O(cells). */
 export function readTable(sheet: Sheet, layout: SheetLayout): Table {
   const [head, ...body] = sheet.rows;
-  if (!head) return { rows: [], problems: [{ sheet: sheet.name, message: `Sheet ${sheet.name} is empty; its first row holds the headings.` }] };
+  if (!head)
+    return { rows: [], problems: [{ sheet: sheet.name, message: `Sheet ${sheet.name} is empty; its first row holds the headings.` }] };
   const { columns, problems } = readHeadings(sheet.name, head, layout);
   const rows: TableRow[] = [];
   const all = [...problems];
@@ -54,7 +55,8 @@ function readHeadings(sheet: string, head: SheetRow, layout: SheetLayout): { col
     } else columns.set(column, { heading: heading ?? text, isValue: heading === undefined });
   }
   for (const { heading, isRequired } of layout.columns) {
-    if (isRequired && !seen.has(toNameKey(heading))) problems.push({ sheet, row: head.number, message: `Column “${heading}” is missing in sheet ${sheet}.` });
+    if (isRequired && !seen.has(toNameKey(heading)))
+      problems.push({ sheet, row: head.number, message: `Column “${heading}” is missing in sheet ${sheet}.` });
   }
   return { columns, problems };
 }
@@ -66,7 +68,12 @@ function readRow(sheet: string, row: SheetRow, columns: ReadonlyMap<number, Colu
   for (const [number, cell] of row.cells) {
     const column = columns.get(number);
     if (!column) {
-      problems.push({ sheet, row: row.number, column: toColumnLetters(number), message: `“${toCellText(cell).slice(0, 40)}” stands in a column without a heading.` });
+      problems.push({
+        sheet,
+        row: row.number,
+        column: toColumnLetters(number),
+        message: `“${toCellText(cell).slice(0, 40)}” stands in a column without a heading.`,
+      });
       continue;
     }
     const wrong = findWrongKind(cell, column);

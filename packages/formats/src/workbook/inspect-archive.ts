@@ -49,7 +49,9 @@ function findLongSheet(bytes: Uint8Array): string | null {
   const parts = unpackSheets(bytes);
   if (!parts) return 'The workbook is damaged: one of its sheets cannot be unpacked. Save it again and choose the new file.';
   const rows = Math.max(0, ...Object.values(parts).map(countRows));
-  return rows > MAX_ROWS ? `A sheet has ${rows.toLocaleString('en')} rows; at most ${MAX_ROWS.toLocaleString('en')} are read. Split the workbook.` : null;
+  return rows > MAX_ROWS
+    ? `A sheet has ${rows.toLocaleString('en')} rows; at most ${MAX_ROWS.toLocaleString('en')} are read. Split the workbook.`
+    : null;
 }
 
 function unpackSheets(bytes: Uint8Array): Record<string, Uint8Array> | null {

@@ -14,7 +14,11 @@ export async function readWorkbook(bytes: Uint8Array): Promise<WorkbookReading> 
     // exceljs declares its own Buffer; a Node Buffer over the same bytes is what it reads.
     await workbook.xlsx.load(Buffer.from(bytes) as unknown as ExcelJS.Buffer);
   } catch (error) {
-    return { ok: false, sheet: '', message: `The workbook cannot be read (${error instanceof Error ? error.message : 'unknown'}). Save it again and choose the new file.` };
+    return {
+      ok: false,
+      sheet: '',
+      message: `The workbook cannot be read (${error instanceof Error ? error.message : 'unknown'}). Save it again and choose the new file.`,
+    };
   }
   return { ok: true, sheets: workbook.worksheets.map(toSheet) };
 }

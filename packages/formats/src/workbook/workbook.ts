@@ -20,8 +20,7 @@ export interface Sheet {
 }
 
 export type WorkbookReading =
-  | { readonly ok: true; readonly sheets: readonly Sheet[] }
-  | { readonly ok: false; readonly sheet: string; readonly message: string };
+  { readonly ok: true; readonly sheets: readonly Sheet[] } | { readonly ok: false; readonly sheet: string; readonly message: string };
 
 /** 1 → A, 27 → AA. */
 export function toColumnLetters(column: number): string {

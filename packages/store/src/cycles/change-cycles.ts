@@ -27,7 +27,10 @@ export const createCycle: Operation<CreateCycle, { code: string }> = {
   run: async (context, input) => {
     const { db, actor } = context;
     await requireOwn(context, { environmentId: input.environmentId });
-    const { scenarios: loaded } = await loadChains(context, input.scope.map(({ scenarioId }) => scenarioId));
+    const { scenarios: loaded } = await loadChains(
+      context,
+      input.scope.map(({ scenarioId }) => scenarioId),
+    );
     const id = createId<'cycle'>();
     const { scope, ...fields } = input;
     await db.insert(cycles).values({ id, programmeId: actor.programmeId, ownerId: actor.personId, ...fields });
@@ -36,7 +39,12 @@ export const createCycle: Operation<CreateCycle, { code: string }> = {
     const made = await planTurns(context, { ...fields, id }, planned, loaded);
     const assigned = await assignToLanes(context, made);
     for (const piece of chunk(assigned)) await db.insert(turns).values(piece);
-    await context.record({ subject: 'cycle', subjectId: id, action: 'planned', details: { code: input.code, runs: planned.length, turns: assigned.length } });
+    await context.record({
+      subject: 'cycle',
+      subjectId: id,
+      action: 'planned',
+      details: { code: input.code, runs: planned.length, turns: assigned.length },
+    });
     context.announce('cycles');
     return { code: input.code };
   },
@@ -52,7 +60,8 @@ function planRuns(cycleId: CycleRow['id'], scope: CreateCycle['scope'], loaded: 
     if (!item) throw new AppError('invalid', 'A chosen scenario is no longer there. Choose again.');
     if (item.legs.length === 0) throw new AppError('invalid', `Scenario ${item.scenario.code} has no legs yet.`);
     const rows = item.rows.filter((row) => rowIds.includes(row.id));
-    if (rows.length < rowIds.length) throw new AppError('invalid', `A chosen data row of ${item.scenario.code} is no longer there. Choose again.`);
+    if (rows.length < rowIds.length)
+      throw new AppError('invalid', `A chosen data row of ${item.scenario.code} is no longer there. Choose again.`);
     for (const row of rows.length > 0 ? rows : [null]) {
       planned.push({
         ...{ id: createId<'run'>(), cycleId, scenarioId, number: planned.length + 1, position: planned.length },
@@ -134,9 +143,13 @@ async function pinCycle(context: Context, cycle: CycleRow): Promise<void> {
     ),
   );
   if (obstacles.length > 0) {
-    throw new AppError('invalid', `Cycle ${cycle.code} cannot be opened yet: ${obstacles.length} ${obstacles.length === 1 ? 'thing stands' : 'things stand'} in the way.`, {
-      details: { obstacles },
-    });
+    throw new AppError(
+      'invalid',
+      `Cycle ${cycle.code} cannot be opened yet: ${obstacles.length} ${obstacles.length === 1 ? 'thing stands' : 'things stand'} in the way.`,
+      {
+        details: { obstacles },
+      },
+    );
   }
   const made = keepAssignees(await planTurns(context, cycle, runRows, loaded), before);
   await db.delete(turns).where(eq(turns.cycleId, cycle.id));

@@ -38,7 +38,13 @@ export const getCycle: Query<string, CycleDetail> = {
       counts: countStatuses(turnRows),
       runs: runRows.map(({ run, scenario }) => ({
         ...{ id: run.id, number: run.number, scenario, rowName: run.rowName },
-        turns: (turnsOf.get(run.id) ?? []).map(({ id, title, status, team, assignee }) => ({ id, title, status, team: team ?? 'No team', assignee })),
+        turns: (turnsOf.get(run.id) ?? []).map(({ id, title, status, team, assignee }) => ({
+          id,
+          title,
+          status,
+          team: team ?? 'No team',
+          assignee,
+        })),
       })),
       lanes: layOutLanes(turnRows, laneRows),
       obstacles: cycle.state === 'planning' ? await listObstacles(context, runRows) : [],

@@ -69,7 +69,9 @@ async function describeStepsSoFar(context: Context, own: OwnAttempt, upTo: numbe
 }
 
 async function loadCalendar({ db }: Context, teamId: TeamId | null): Promise<WorkingCalendar> {
-  const [team] = teamId ? await db.select({ workingDays: teams.workingDays, holidays: teams.holidays }).from(teams).where(eq(teams.id, teamId)) : [];
+  const [team] = teamId
+    ? await db.select({ workingDays: teams.workingDays, holidays: teams.holidays }).from(teams).where(eq(teams.id, teamId))
+    : [];
   return team ?? { workingDays: [1, 2, 3, 4, 5], holidays: [] };
 }
 
@@ -85,7 +87,8 @@ export const moveDefect: Operation<{ code: string; move: MoveDefect }, void> = {
       .for('update');
     if (!defect) throw new AppError('not found', `There is no defect ${code}.`);
     if (defect.status !== move.from) throw new AppError('conflict', `${code} is ${defect.status} by now, not ${move.from}.`);
-    if (!DEFECT_MOVES[move.from].includes(move.to)) throw new AppError('invalid', `A defect that is ${move.from} cannot become ${move.to}.`);
+    if (!DEFECT_MOVES[move.from].includes(move.to))
+      throw new AppError('invalid', `A defect that is ${move.from} cannot become ${move.to}.`);
     await db
       .update(defects)
       .set({ status: move.to, changedAt: now, reason: move.reason || defect.reason })
@@ -115,4 +118,3 @@ async function setRetests(context: Context, defect: DefectRow, isDue: boolean): 
     .where(and(inArray(turns.id, free), inArray(turns.outcome, ['failed', 'blocked'])));
   await reassessRuns(context, [...new Set(links.map((link): RunId => link.runId))]);
 }
-

@@ -18,7 +18,9 @@ export const listDefects: Query<void, DefectList> = {
   right: 'read',
   read: async (context) => {
     const rows = await loadRows(context);
-    const cycleIds = [...new Set(rows.filter((row) => row.defect.status === 'new' || row.defect.status === 'accepted').map((row) => row.defect.cycleId))];
+    const cycleIds = [
+      ...new Set(rows.filter((row) => row.defect.status === 'new' || row.defect.status === 'accepted').map((row) => row.defect.cycleId)),
+    ];
     const waiting = await countWaiting(context, cycleIds);
     return {
       defects: rows.map(({ defect, team, cycle, foundBy, node }) => ({
@@ -52,7 +54,9 @@ function loadRows({ db, actor }: ReadContext, code?: string) {
 /** Only cycles that are not over have turns waiting; there is at most a handful. */
 async function countWaiting(context: ReadContext, cycleIds: readonly CycleId[]): Promise<Map<string, number>> {
   const perCycle = await Promise.all(cycleIds.map((id) => loadHolds(context, id)));
-  return new Map(perCycle.flatMap(({ holds }) => holds.filter((hold) => hold.kind === 'defect').map((hold) => [hold.key, hold.behind.length] as const)));
+  return new Map(
+    perCycle.flatMap(({ holds }) => holds.filter((hold) => hold.kind === 'defect').map((hold) => [hold.key, hold.behind.length] as const)),
+  );
 }
 
 export const getDefect: Query<string, DefectDetail> = {

@@ -15,14 +15,23 @@ interface Choice {
 }
 
 /** Gives every run of the open cycle its fate. Runs that wait for a person are assigned to that person there. */
-export function chooseFates(planned: readonly PlannedRun[], { random, personOf, overdue }: Choice): { fates: RunFate[]; planned: PlannedRun[] } {
+export function chooseFates(
+  planned: readonly PlannedRun[],
+  { random, personOf, overdue }: Choice,
+): { fates: RunFate[]; planned: PlannedRun[] } {
   const stops = STOP_PLANS.map((plan) => ({ plan, left: plan.runs }));
   const mends = MENDED_PLANS.map((plan) => ({ plan, left: plan.runs }));
   const settled: PlannedRun[] = [];
   const fates = planned.map((item) => {
     const codes = item.scenario.legs.map((leg) => leg.test?.code ?? '');
-    const stop = stops.find(({ plan, left }) => left > 0 && plan.scenarios.includes(item.scenario.scenario.code) && codes.includes(plan.test));
-    const cut = stop ? codes.indexOf(stop.plan.test) : random() < THROUGH_SHARE ? codes.length : Math.ceil((ON_PLAN_SHARE + random() * (0.75 - ON_PLAN_SHARE)) * codes.length);
+    const stop = stops.find(
+      ({ plan, left }) => left > 0 && plan.scenarios.includes(item.scenario.scenario.code) && codes.includes(plan.test),
+    );
+    const cut = stop
+      ? codes.indexOf(stop.plan.test)
+      : random() < THROUGH_SHARE
+        ? codes.length
+        : Math.ceil((ON_PLAN_SHARE + random() * (0.75 - ON_PLAN_SHARE)) * codes.length);
     if (stop) stop.left -= 1;
     const mended = new Map<number, string>();
     for (const mend of mends) {
@@ -33,7 +42,11 @@ export function chooseFates(planned: readonly PlannedRun[], { random, personOf, 
       }
     }
     const waitsFor = stop?.plan.by.kind === 'idle' ? (personOf.get(stop.plan.by.person) ?? null) : null;
-    settled.push(waitsFor ? { ...item, turns: item.turns.map((turn, index) => (index === cut ? { ...turn, assigneeId: waitsFor, dueOn: overdue } : turn)) } : item);
+    settled.push(
+      waitsFor
+        ? { ...item, turns: item.turns.map((turn, index) => (index === cut ? { ...turn, assigneeId: waitsFor, dueOn: overdue } : turn)) }
+        : item,
+    );
     return { cut, stop: stop?.plan.by, mended };
   });
   return { fates, planned: settled };
@@ -47,6 +60,8 @@ export function completeFates(planned: readonly PlannedRun[]): RunFate[] {
     const fails = stream !== 'NS' && !seen.has(stream);
     seen.add(stream);
     const mended = new Map<number, string>();
-    return fails ? { cut: turns.length - 1, stop: { kind: 'failure', seen: 'The last posting was missing' }, mended } : { cut: turns.length, mended };
+    return fails
+      ? { cut: turns.length - 1, stop: { kind: 'failure', seen: 'The last posting was missing' }, mended }
+      : { cut: turns.length, mended };
   });
 }

@@ -11,16 +11,106 @@ export interface DefectPlan {
 }
 
 export const DEFECT_PLANS: readonly DefectPlan[] = [
-  { key: 'discount', title: 'A discount of 100 % is taken', kind: 'function', severity: 'minor', priority: 'low', status: 'closed', expected: 'The discount is refused over 50 %', seen: 'The quote was saved with a charge of 0.00' },
-  { key: 'reminder', title: 'Reminder goes out on day 29', kind: 'function', severity: 'major', priority: 'medium', status: 'closed', expected: 'A first reminder after 30 days', seen: 'The reminder was there after 29 days' },
-  { key: 'balance', title: 'Posting is out by a cent', kind: 'data', severity: 'major', priority: 'high', status: 'closed', expected: '“Posted”, and the accounts balance', seen: 'A difference of 0.01 is left over' },
-  { key: 'permit', title: 'Crew tablet does not show the permit', kind: 'display', severity: 'major', priority: 'high', status: 'accepted', expected: 'The permit beside the job', seen: 'The field for the permit is empty' },
-  { key: 'note', title: 'Delivery note number is given twice', kind: 'data', severity: 'major', priority: 'medium', status: 'accepted', expected: 'A note number of its own', seen: 'The number of the delivery before' },
-  { key: 'hours', title: 'Damage charge leaves half hours out', kind: 'function', severity: 'major', priority: 'medium', status: 'new', expected: 'Hours and parts added up', seen: 'Half an hour was not charged' },
-  { key: 'tariff', title: 'Farms are billed at the trade tariff', kind: 'data', severity: 'critical', priority: 'high', status: 'accepted', expected: 'Tariff: Farm', seen: 'Tariff: Trade' },
-  { key: 'register', title: 'Registered meter is still “fitted” in Works', kind: 'function', severity: 'minor', priority: 'medium', status: 'fixed', expected: '“Meter registered” with an account number', seen: 'No message; the account number came after a reload' },
-  { key: 'band', title: 'Quote is priced in the wrong band', kind: 'function', severity: 'critical', priority: 'high', status: 'accepted', expected: 'The charge of the chosen band', seen: 'The charge of band C, whatever was chosen' },
-  { key: 'settle', title: 'Settlement lands on the wrong plant', kind: 'data', severity: 'major', priority: 'high', status: 'new', expected: 'The cost is on the plant of the order', seen: 'The cost is on the plant above it' },
+  {
+    key: 'discount',
+    title: 'A discount of 100 % is taken',
+    kind: 'function',
+    severity: 'minor',
+    priority: 'low',
+    status: 'closed',
+    expected: 'The discount is refused over 50 %',
+    seen: 'The quote was saved with a charge of 0.00',
+  },
+  {
+    key: 'reminder',
+    title: 'Reminder goes out on day 29',
+    kind: 'function',
+    severity: 'major',
+    priority: 'medium',
+    status: 'closed',
+    expected: 'A first reminder after 30 days',
+    seen: 'The reminder was there after 29 days',
+  },
+  {
+    key: 'balance',
+    title: 'Posting is out by a cent',
+    kind: 'data',
+    severity: 'major',
+    priority: 'high',
+    status: 'closed',
+    expected: '“Posted”, and the accounts balance',
+    seen: 'A difference of 0.01 is left over',
+  },
+  {
+    key: 'permit',
+    title: 'Crew tablet does not show the permit',
+    kind: 'display',
+    severity: 'major',
+    priority: 'high',
+    status: 'accepted',
+    expected: 'The permit beside the job',
+    seen: 'The field for the permit is empty',
+  },
+  {
+    key: 'note',
+    title: 'Delivery note number is given twice',
+    kind: 'data',
+    severity: 'major',
+    priority: 'medium',
+    status: 'accepted',
+    expected: 'A note number of its own',
+    seen: 'The number of the delivery before',
+  },
+  {
+    key: 'hours',
+    title: 'Damage charge leaves half hours out',
+    kind: 'function',
+    severity: 'major',
+    priority: 'medium',
+    status: 'new',
+    expected: 'Hours and parts added up',
+    seen: 'Half an hour was not charged',
+  },
+  {
+    key: 'tariff',
+    title: 'Farms are billed at the trade tariff',
+    kind: 'data',
+    severity: 'critical',
+    priority: 'high',
+    status: 'accepted',
+    expected: 'Tariff: Farm',
+    seen: 'Tariff: Trade',
+  },
+  {
+    key: 'register',
+    title: 'Registered meter is still “fitted” in Works',
+    kind: 'function',
+    severity: 'minor',
+    priority: 'medium',
+    status: 'fixed',
+    expected: '“Meter registered” with an account number',
+    seen: 'No message; the account number came after a reload',
+  },
+  {
+    key: 'band',
+    title: 'Quote is priced in the wrong band',
+    kind: 'function',
+    severity: 'critical',
+    priority: 'high',
+    status: 'accepted',
+    expected: 'The charge of the chosen band',
+    seen: 'The charge of band C, whatever was chosen',
+  },
+  {
+    key: 'settle',
+    title: 'Settlement lands on the wrong plant',
+    kind: 'data',
+    severity: 'major',
+    priority: 'high',
+    status: 'new',
+    expected: 'The cost is on the plant of the order',
+    seen: 'The cost is on the plant above it',
+  },
 ];
 
 /** One entry a test at which runs stop: how many runs, and by what. */
@@ -28,7 +118,11 @@ export interface StopPlan {
   readonly test: string;
   readonly scenarios: readonly string[];
   readonly runs: number;
-  readonly by: { readonly kind: 'defect'; readonly key: string } | { readonly kind: 'failure'; readonly seen: string } | { readonly kind: 'block'; readonly why: string } | { readonly kind: 'idle'; readonly person: string };
+  readonly by:
+    | { readonly kind: 'defect'; readonly key: string }
+    | { readonly kind: 'failure'; readonly seen: string }
+    | { readonly kind: 'block'; readonly why: string }
+    | { readonly kind: 'idle'; readonly person: string };
 }
 
 export const STOP_PLANS: readonly StopPlan[] = [

@@ -47,7 +47,13 @@ export interface PlannedRun {
 /** Lays the three cycles: one closed, one in its sixth day of fifteen, one being planned. */
 export async function layCycles(tools: DemoTools & { random: () => number }, laid: LaidProgramme): Promise<void> {
   const { now } = tools;
-  const actor = { programmeId: laid.programmeId, programmeKey: 'brindlemere', timeZone: TIME_ZONE, personId: laid.personOf.get('Lea Marsh') as PersonId, roles: ['lead'] as const };
+  const actor = {
+    programmeId: laid.programmeId,
+    programmeKey: 'brindlemere',
+    timeZone: TIME_ZONE,
+    personId: laid.personOf.get('Lea Marsh') as PersonId,
+    roles: ['lead'] as const,
+  };
   const { scenarios } = await loadChains({ db: tools.db, actor });
   const agreed = scenarios.filter(({ scenario }) => scenario.state === 'agreed');
   const today = toDay(now.getTime(), TIME_ZONE);
@@ -55,7 +61,11 @@ export async function layCycles(tools: DemoTools & { random: () => number }, lai
   const starts = addWorkingDays(sixthDay, -5, WEEKDAYS);
   const first: CyclePlan = {
     ...{ code: 'INT-1', name: 'Integration round 1', state: 'closed', purpose: 'integration', environmentId: laid.integrationId },
-    ...{ startsOn: addWorkingDays(starts, -25, WEEKDAYS), endsOn: addWorkingDays(starts, -11, WEEKDAYS), rowsOf: ({ rows }) => rows.slice(0, 2) },
+    ...{
+      startsOn: addWorkingDays(starts, -25, WEEKDAYS),
+      endsOn: addWorkingDays(starts, -11, WEEKDAYS),
+      rowsOf: ({ rows }) => rows.slice(0, 2),
+    },
   };
   const second: CyclePlan = {
     ...{ code: 'ACC-2', name: 'Acceptance round 2', state: 'open', purpose: 'acceptance', environmentId: laid.rehearsalId },
@@ -63,7 +73,11 @@ export async function layCycles(tools: DemoTools & { random: () => number }, lai
   };
   const third: CyclePlan = {
     ...{ code: 'REG-4.2', name: 'Regression for release 4.2', state: 'planning', purpose: 'regression', environmentId: laid.rehearsalId },
-    ...{ startsOn: addWorkingDays(starts, 20, WEEKDAYS), endsOn: addWorkingDays(starts, 29, WEEKDAYS), rowsOf: ({ scenario, rows }) => (scenario.priority === 'high' ? rows.slice(0, 2) : []) },
+    ...{
+      startsOn: addWorkingDays(starts, 20, WEEKDAYS),
+      endsOn: addWorkingDays(starts, 29, WEEKDAYS),
+      rowsOf: ({ scenario, rows }) => (scenario.priority === 'high' ? rows.slice(0, 2) : []),
+    },
   };
   await layFirst(tools, laid, first, agreed);
   await laySecond(tools, laid, second, agreed, now);
@@ -72,23 +86,49 @@ export async function layCycles(tools: DemoTools & { random: () => number }, lai
 
 type Tools = DemoTools & { readonly random: () => number };
 
-async function planCycle(tools: Tools, laid: LaidProgramme, plan: CyclePlan, scenarios: readonly LoadedScenario[]): Promise<{ cycleId: CycleId; planned: PlannedRun[] }> {
+async function planCycle(
+  tools: Tools,
+  laid: LaidProgramme,
+  plan: CyclePlan,
+  scenarios: readonly LoadedScenario[],
+): Promise<{ cycleId: CycleId; planned: PlannedRun[] }> {
   const { db, id } = tools;
   const cycleId = id<'cycle'>();
   const { rowsOf, ...fields } = plan;
   const openedAt = plan.state === 'planning' ? null : new Date(`${plan.startsOn}T08:00:00Z`);
   const closedAt = plan.state === 'closed' ? new Date(`${plan.endsOn}T17:00:00Z`) : null;
-  await db.insert(cycles).values({ ...fields, id: cycleId, programmeId: laid.programmeId, ownerId: laid.personOf.get('Lea Marsh') ?? null, openedAt, closedAt, createdAt: tools.now });
+  await db.insert(cycles).values({
+    ...fields,
+    id: cycleId,
+    programmeId: laid.programmeId,
+    ownerId: laid.personOf.get('Lea Marsh') ?? null,
+    openedAt,
+    closedAt,
+    createdAt: tools.now,
+  });
   const workingDays = listWorkingDays(plan.startsOn, plan.endsOn, WEEKDAYS);
   let number = 0;
   const planned = scenarios.flatMap((scenario) =>
     rowsOf(scenario).map((row) => {
       number += 1;
       const run = { id: id<'run'>(), number, values: row.values, rowName: row.name, scenarioId: scenario.scenario.id };
-      return { run, scenario, rowId: row.id, turns: makeTurns({ cycle: { id: cycleId, programmeId: laid.programmeId }, workingDays, createId: () => id<'turn'>() }, run, scenario) };
+      return {
+        run,
+        scenario,
+        rowId: row.id,
+        turns: makeTurns(
+          { cycle: { id: cycleId, programmeId: laid.programmeId }, workingDays, createId: () => id<'turn'>() },
+          run,
+          scenario,
+        ),
+      };
     }),
   );
-  await db.insert(runs).values(planned.map(({ run, rowId, scenario }) => ({ ...run, cycleId, rowId, priority: scenario.scenario.priority, position: run.number })));
+  await db
+    .insert(runs)
+    .values(
+      planned.map(({ run, rowId, scenario }) => ({ ...run, cycleId, rowId, priority: scenario.scenario.priority, position: run.number })),
+    );
   return { cycleId, planned: await assign(tools, laid, planned) };
 }
 
@@ -101,7 +141,10 @@ async function assign({ db }: Tools, laid: LaidProgramme, planned: readonly Plan
     all.map((turn) => ({ id: turn.id, team: turn.teamId ?? '', minutes: turn.minutes })),
     people,
   );
-  return planned.map((item) => ({ ...item, turns: item.turns.map((turn) => ({ ...turn, assigneeId: (assigneeOf.get(turn.id) as PersonId | undefined) ?? null })) }));
+  return planned.map((item) => ({
+    ...item,
+    turns: item.turns.map((turn) => ({ ...turn, assigneeId: (assigneeOf.get(turn.id) as PersonId | undefined) ?? null })),
+  }));
 }
 
 interface Play {
@@ -123,7 +166,11 @@ async function play(tools: Tools, { planned, fates, momentAt, environment }: Pla
   });
   for (const piece of chunk(played.flatMap((item) => item.turns))) await db.insert(turns).values(piece);
   for (const piece of chunk(played.flatMap((item) => item.attempts))) await db.insert(attempts).values(piece);
-  for (const piece of chunk(played.flatMap((item) => item.results), 5_000)) await db.insert(stepResults).values(piece);
+  for (const piece of chunk(
+    played.flatMap((item) => item.results),
+    5_000,
+  ))
+    await db.insert(stepResults).values(piece);
   for (const [index, item] of played.entries()) {
     const run = planned[index]?.run;
     if (run && item.outcome !== 'not run') await db.update(runs).set({ outcome: item.outcome }).where(eq(runs.id, run.id));
@@ -164,16 +211,30 @@ async function layFirst(tools: Tools, laid: LaidProgramme, plan: CyclePlan, scen
   await tools.db.insert(signOffs).values(decisions);
 }
 
-async function laySecond(tools: Tools, laid: LaidProgramme, plan: CyclePlan, scenarios: readonly LoadedScenario[], now: Date): Promise<void> {
+async function laySecond(
+  tools: Tools,
+  laid: LaidProgramme,
+  plan: CyclePlan,
+  scenarios: readonly LoadedScenario[],
+  now: Date,
+): Promise<void> {
   const { cycleId, planned } = await planCycle(tools, laid, plan, scenarios);
-  const { fates, planned: settled } = chooseFates(planned, { random: tools.random, personOf: laid.personOf, overdue: addWorkingDays(plan.startsOn, 2, WEEKDAYS) });
+  const { fates, planned: settled } = chooseFates(planned, {
+    random: tools.random,
+    personOf: laid.personOf,
+    overdue: addWorkingDays(plan.startsOn, 2, WEEKDAYS),
+  });
   const momentAt = createClock(plan.startsOn, now);
   const played = await play(tools, { planned: settled, fates, momentAt, environment: 'Rehearsal' });
-  await layDefects(tools, laid, cycleId, played.flatMap((item) => item.failures));
+  await layDefects(
+    tools,
+    laid,
+    cycleId,
+    played.flatMap((item) => item.failures),
+  );
 }
 
 async function layThird(tools: Tools, laid: LaidProgramme, plan: CyclePlan, scenarios: readonly LoadedScenario[]): Promise<void> {
   const { planned } = await planCycle(tools, laid, plan, scenarios);
   for (const piece of chunk(planned.flatMap((item) => item.turns))) await tools.db.insert(turns).values(piece);
 }
-

@@ -30,22 +30,45 @@ export async function layDefects(tools: DemoTools, laid: LaidProgramme, cycleId:
   }));
   if (rows.length === 0) return;
   await db.insert(defects).values(rows);
-  await db.insert(defectTurns).values(
-    found.flatMap(({ all }, index) => [...new Set(all.map(({ turn }) => turn.id))].map((turnId) => ({ defectId: rows[index]?.id ?? tools.id<'defect'>(), turnId }))),
-  );
-  await db.update(programmes).set({ nextDefect: FIRST_NUMBER + rows.length }).where(eq(programmes.id, laid.programmeId));
+  await db
+    .insert(defectTurns)
+    .values(
+      found.flatMap(({ all }, index) =>
+        [...new Set(all.map(({ turn }) => turn.id))].map((turnId) => ({ defectId: rows[index]?.id ?? tools.id<'defect'>(), turnId })),
+      ),
+    );
+  await db
+    .update(programmes)
+    .set({ nextDefect: FIRST_NUMBER + rows.length })
+    .where(eq(programmes.id, laid.programmeId));
   const lead = laid.personOf.get('Lea Marsh') as PersonId;
   await db.insert(history).values(
     rows.flatMap((row) => [
       { programmeId: laid.programmeId, subject: 'defect', subjectId: row.id, action: 'logged', personId: row.foundBy, at: row.foundAt },
-      ...(row.status === 'new' ? [] : [{ programmeId: laid.programmeId, subject: 'defect', subjectId: row.id, action: row.status, personId: lead, at: row.changedAt }]),
+      ...(row.status === 'new'
+        ? []
+        : [
+            {
+              programmeId: laid.programmeId,
+              subject: 'defect',
+              subjectId: row.id,
+              action: row.status,
+              personId: lead,
+              at: row.changedAt,
+            },
+          ]),
     ]),
   );
 }
 
 const finishedMs = ({ attempt }: Failure) => attempt.finishedAt?.getTime() ?? 0;
 
-function toRow({ id }: DemoTools, plan: DefectPlan, { turn, attempt, stepIndex }: Failure, version: typeof testVersions.$inferSelect | undefined) {
+function toRow(
+  { id }: DemoTools,
+  plan: DefectPlan,
+  { turn, attempt, stepIndex }: Failure,
+  version: typeof testVersions.$inferSelect | undefined,
+) {
   const { key: _, ...fields } = plan;
   const foundAt = attempt.finishedAt ?? attempt.startedAt;
   const source = createStepSource({
@@ -54,7 +77,12 @@ function toRow({ id }: DemoTools, plan: DefectPlan, { turn, attempt, stepIndex }
     calendar: { workingDays: [1, 2, 3, 4, 5], holidays: [] },
     values: turn.needs.flatMap(({ name, source: from }) => (from.kind === 'value' ? [{ name, value: from.value }] : [])),
   });
-  const steps = describeSteps({ steps: version?.steps ?? [], upTo: stepIndex, source, outcomeAt: (index) => (index === stepIndex ? 'failed' : 'passed') });
+  const steps = describeSteps({
+    steps: version?.steps ?? [],
+    upTo: stepIndex,
+    source,
+    outcomeAt: (index) => (index === stepIndex ? 'failed' : 'passed'),
+  });
   return {
     ...{ ...fields, id: id<'defect'>(), attemptId: attempt.id, stepIndex, steps, teamId: turn.teamId ?? null },
     ...{ environment: attempt.environment, browser: attempt.browser ?? '', foundBy: attempt.personId },

@@ -76,9 +76,26 @@ async function layTeams({ db, id }: DemoTools, programmeId: ProgrammeId): Promis
 
 async function layPeople({ db, id, now, passwordHash }: DemoTools, programmeId: ProgrammeId, teamOf: ReadonlyMap<string, TeamId>) {
   const rows = DEMO_PEOPLE.map((person, index) => ({ ...person, id: id<'person'>(), createdAt: new Date(now.getTime() + index) }));
-  await db.insert(people).values(rows.map(({ id: personId, name, createdAt }) => ({ id: personId, name, email: toEmail(name), emailVerified: true, createdAt, updatedAt: now })));
+  await db.insert(people).values(
+    rows.map(({ id: personId, name, createdAt }) => ({
+      id: personId,
+      name,
+      email: toEmail(name),
+      emailVerified: true,
+      createdAt,
+      updatedAt: now,
+    })),
+  );
   await db.insert(accounts).values(
-    rows.map((row) => ({ id: id(), accountId: row.id, providerId: 'credential', userId: row.id, password: passwordHash, createdAt: now, updatedAt: now })),
+    rows.map((row) => ({
+      id: id(),
+      accountId: row.id,
+      providerId: 'credential',
+      userId: row.id,
+      password: passwordHash,
+      createdAt: now,
+      updatedAt: now,
+    })),
   );
   await db.insert(members).values(rows.map((row) => ({ programmeId, personId: row.id, roles: [...row.roles] })));
   await db.insert(teamMembers).values(rows.flatMap((row) => (row.team ? [{ personId: row.id, teamId: getFrom(teamOf, row.team) }] : [])));
@@ -111,7 +128,12 @@ interface Names {
   readonly applicationOf: ReadonlyMap<string, Id<'application'>>;
 }
 
-async function layNodes({ db, id, now }: DemoTools, programmeId: ProgrammeId, outline: ReturnType<typeof readOutline>['nodes'], names: Names) {
+async function layNodes(
+  { db, id, now }: DemoTools,
+  programmeId: ProgrammeId,
+  outline: ReturnType<typeof readOutline>['nodes'],
+  names: Names,
+) {
   const above: NodeId[] = [];
   const rows = outline.map((node, position) => {
     const nodeId = id<'node'>();
@@ -129,7 +151,12 @@ async function layNodes({ db, id, now }: DemoTools, programmeId: ProgrammeId, ou
   return new Map(rows.map((row) => [row.code, row.id]));
 }
 
-async function layTests({ db, id, now }: DemoTools, programmeId: ProgrammeId, outline: readonly OutlineTest[], names: Names & { nodeOf: ReadonlyMap<string, NodeId> }) {
+async function layTests(
+  { db, id, now }: DemoTools,
+  programmeId: ProgrammeId,
+  outline: readonly OutlineTest[],
+  names: Names & { nodeOf: ReadonlyMap<string, NodeId> },
+) {
   const rows = outline.map((test) => ({
     ...{ id: id<'test'>(), programmeId, code: test.code, name: test.name, minutes: test.minutes, priority: test.priority, createdAt: now },
     nodeId: getFrom(names.nodeOf, test.node),
@@ -143,7 +170,13 @@ async function layTests({ db, id, now }: DemoTools, programmeId: ProgrammeId, ou
     outline.map((test, index) => {
       const { needs, gives } = deriveInterface(test.steps);
       return {
-        ...{ id: id<'testVersion'>(), testId: rows[index]?.id ?? id<'test'>(), number: 1, state: 'agreed' as const, steps: [...test.steps] },
+        ...{
+          id: id<'testVersion'>(),
+          testId: rows[index]?.id ?? id<'test'>(),
+          number: 1,
+          state: 'agreed' as const,
+          steps: [...test.steps],
+        },
         needs: needs.map(({ name }) => toDemoField(name)),
         gives: gives.map(({ name }) => toDemoField(name)),
         ...{ savedBy: author, savedAt: agreed, agreedBy: author, agreedAt: agreed },
@@ -153,8 +186,15 @@ async function layTests({ db, id, now }: DemoTools, programmeId: ProgrammeId, ou
   return new Map(rows.map((row) => [row.code, row.id]));
 }
 
-async function layRequirements({ db, id }: DemoTools, programmeId: ProgrammeId, nodeOf: ReadonlyMap<string, NodeId>, testOf: ReadonlyMap<string, TestId>) {
-  const plans = REQUIREMENT_PLANS.trim().split('\n').map((line) => line.split('|'));
+async function layRequirements(
+  { db, id }: DemoTools,
+  programmeId: ProgrammeId,
+  nodeOf: ReadonlyMap<string, NodeId>,
+  testOf: ReadonlyMap<string, TestId>,
+) {
+  const plans = REQUIREMENT_PLANS.trim()
+    .split('\n')
+    .map((line) => line.split('|'));
   const rows = plans.map(([node = '', kind = '', priority = '', title = ''], index) => ({
     ...{ id: id<'requirement'>(), programmeId, title, code: `RQ-${String(index + 1).padStart(3, '0')}` },
     kind: kind as RequirementKind,

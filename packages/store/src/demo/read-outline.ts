@@ -40,7 +40,14 @@ export function readOutline(text: string): { nodes: OutlineNode[]; tests: Outlin
 function readNode(head: string, [team = '', application = '', critical]: string[]): OutlineNode {
   const match = /^(#+) (\S+) (.+)$/.exec(head);
   if (!match) throw new Error(`Not a node: ${head}`);
-  return { code: match[2] ?? '', name: match[3] ?? '', depth: (match[1] ?? '').length - 1, team, application, isCritical: critical === 'critical' };
+  return {
+    code: match[2] ?? '',
+    name: match[3] ?? '',
+    depth: (match[1] ?? '').length - 1,
+    team,
+    application,
+    isCritical: critical === 'critical',
+  };
 }
 
 function readTest(head: string, [minutes, priority]: string[], nodes: readonly OutlineNode[]): OutlineTest & { steps: Step[] } {

@@ -1,7 +1,20 @@
 import type { Band } from './charges.ts';
 import { formatCents, getConnectionCents } from './charges.ts';
 
-const CUSTOMERS = ['Orla Fenn Ceramics', 'Tallis Bakery', 'Mr and Mrs Dray', 'Hollin Farm', 'Wicken Close 4', 'Petra Sund', 'Larkfield School', 'Nils Avery', 'Bluebell Nursery', 'Moor End Dairy', 'Quay Lane 12', 'Josse & Daughters'];
+const CUSTOMERS = [
+  'Orla Fenn Ceramics',
+  'Tallis Bakery',
+  'Mr and Mrs Dray',
+  'Hollin Farm',
+  'Wicken Close 4',
+  'Petra Sund',
+  'Larkfield School',
+  'Nils Avery',
+  'Bluebell Nursery',
+  'Moor End Dairy',
+  'Quay Lane 12',
+  'Josse & Daughters',
+];
 const PLACES = ['Mill Lane', 'Harbour Row', 'Priory Hill', 'Station Yard', 'Cooper Street', 'The Green', 'Weir Bank'];
 const DISTRICTS = ['North bank', 'Old town', 'Harbour', 'Upper fen', 'Mill quarter', 'East hill'];
 const MATERIALS = ['Chlorine', 'Pipe clamp 100', 'Coupling 50', 'Meter box', 'Valve 80', 'Gasket set'];

@@ -75,7 +75,8 @@ export function simulateRun(simulation: RunSimulation): SimulatedRun {
     const note = stop?.kind === 'block' ? stop.why : stop?.kind === 'failure' ? stop.seen : '';
     const last = playAttempt(simulation, turn, { number: mended === undefined ? 1 : 2, outcome, share, note });
     collect(last);
-    if (stop?.kind === 'defect') failures.push({ defect: stop.key, turn, attempt: last.attempt, stepIndex: last.results.length - 1, isMended: false });
+    if (stop?.kind === 'defect')
+      failures.push({ defect: stop.key, turn, attempt: last.attempt, stepIndex: last.results.length - 1, isMended: false });
   }
   return { ...assess(simulation, tries), attempts: tries, results, failures };
 
@@ -92,13 +93,25 @@ interface Try {
   readonly note: string;
 }
 
-function playAttempt(simulation: RunSimulation, turn: NewTurn, { number, outcome, share, note }: Try): { attempt: NewAttempt; results: NewResult[] } {
+function playAttempt(
+  simulation: RunSimulation,
+  turn: NewTurn,
+  { number, outcome, share, note }: Try,
+): { attempt: NewAttempt; results: NewResult[] } {
   const { id, random, versionOf } = simulation;
   const version = versionOf.get(turn.versionId ?? '');
   if (!version) throw new Error(`The demo's turn ${turn.title} has no version.`);
   const finishedAt = simulation.momentAt(share);
   const attempt: NewAttempt = {
-    ...{ id: id<'attempt'>(), turnId: turn.id as TurnId, number, outcome, finishedAt, versionId: version.id, environment: simulation.environment },
+    ...{
+      id: id<'attempt'>(),
+      turnId: turn.id as TurnId,
+      number,
+      outcome,
+      finishedAt,
+      versionId: version.id,
+      environment: simulation.environment,
+    },
     personId: turn.assigneeId as PersonId,
     startedAt: new Date(finishedAt.getTime() - turn.minutes * 60_000),
     kept: outcome === 'passed' ? Object.fromEntries(version.gives.map((field) => [field.name, createKept(simulation, field)])) : {},

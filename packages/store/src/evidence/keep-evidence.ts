@@ -26,11 +26,21 @@ export const keepEvidence: Operation<NewEvidence, EvidenceView> = {
     const size = content.byteLength;
     const kept = await db
       .insert(evidence)
-      .values({ ...{ id, attemptId, stepIndex, name, mediaType, content, size }, programmeId: actor.programmeId, addedBy: actor.personId, addedAt: now })
+      .values({
+        ...{ id, attemptId, stepIndex, name, mediaType, content, size },
+        programmeId: actor.programmeId,
+        addedBy: actor.personId,
+        addedAt: now,
+      })
       .onConflictDoNothing({ target: evidence.id })
       .returning({ id: evidence.id });
     if (kept.length > 0) {
-      await context.record({ subject: 'turn', subjectId: turn.id, action: 'evidence added', details: { attempt: attemptId, step: stepIndex + 1, name, size } });
+      await context.record({
+        subject: 'turn',
+        subjectId: turn.id,
+        action: 'evidence added',
+        details: { attempt: attemptId, step: stepIndex + 1, name, size },
+      });
       context.announce('turns');
     }
     return { id, stepIndex, name, mediaType, size };

@@ -34,7 +34,9 @@ export const storeImport: Operation<ImportDocument, StoredImport> = {
     await db.select({ id: programmes.id }).from(programmes).where(eq(programmes.id, actor.programmeId)).for('update');
     const check = checkImport(document, await loadSurroundings.read(context, undefined));
     if (check.problems.length > 0) {
-      throw new AppError('conflict', 'The programme has changed since the preview; look at it again.', { details: { problems: check.problems } });
+      throw new AppError('conflict', 'The programme has changed since the preview; look at it again.', {
+        details: { problems: check.problems },
+      });
     }
     const { additions } = check;
     const names = await loadNames(context);
@@ -68,7 +70,10 @@ async function loadNames({ db, actor }: Context): Promise<Names> {
 
 async function storeNodes({ db, actor }: Context, additions: ImportDocument, names: Names): Promise<Map<string, NodeId>> {
   const existing = await db.select({ id: nodes.id, code: nodes.code }).from(nodes).where(eq(nodes.programmeId, actor.programmeId));
-  const [last] = await db.select({ position: max(nodes.position) }).from(nodes).where(eq(nodes.programmeId, actor.programmeId));
+  const [last] = await db
+    .select({ position: max(nodes.position) })
+    .from(nodes)
+    .where(eq(nodes.programmeId, actor.programmeId));
   const idOf = new Map(existing.map((row) => [row.code, row.id]));
   for (const node of additions.nodes) idOf.set(node.code, createId<'node'>());
   const rows = sortParentsFirst(additions.nodes).map((node, index) => ({
@@ -82,12 +87,20 @@ async function storeNodes({ db, actor }: Context, additions: ImportDocument, nam
   return idOf;
 }
 
-async function storeTests(context: Context, additions: ImportDocument, names: Names, nodeIds: ReadonlyMap<string, NodeId>): Promise<Map<string, TestId>> {
+async function storeTests(
+  context: Context,
+  additions: ImportDocument,
+  names: Names,
+  nodeIds: ReadonlyMap<string, NodeId>,
+): Promise<Map<string, TestId>> {
   const { db, actor } = context;
   const existing = await db.select({ id: tests.id, code: tests.code }).from(tests).where(eq(tests.programmeId, actor.programmeId));
   const idOf = new Map(existing.map((row) => [row.code, row.id]));
   for (const test of additions.tests) idOf.set(test.code, createId<'test'>());
-  const places = await db.select({ id: nodes.id, teamId: nodes.teamId, applicationId: nodes.applicationId }).from(nodes).where(eq(nodes.programmeId, actor.programmeId));
+  const places = await db
+    .select({ id: nodes.id, teamId: nodes.teamId, applicationId: nodes.applicationId })
+    .from(nodes)
+    .where(eq(nodes.programmeId, actor.programmeId));
   const placeOf = new Map(places.map((place) => [place.id, place]));
   const rows = additions.tests.flatMap((test) => {
     const nodeId = nodeIds.get(test.activity);

@@ -43,7 +43,10 @@ export const getMap: Query<void, MapView> = {
         requirements: required[order] ?? 0,
         covered: covered[order] ?? 0,
       })),
-      totals: { tests: [...testCounts.values()].reduce((a, b) => a + b, 0), scenarios: new Set(passes.map((pass) => pass.scenarioId)).size },
+      totals: {
+        tests: [...testCounts.values()].reduce((a, b) => a + b, 0),
+        scenarios: new Set(passes.map((pass) => pass.scenarioId)).size,
+      },
     };
   },
 };
@@ -63,7 +66,11 @@ async function loadNames({ db, actor }: ReadContext): Promise<Map<string, string
 }
 
 async function countTests({ db, actor }: ReadContext): Promise<Map<NodeId, number>> {
-  const rows = await db.select({ nodeId: tests.nodeId, tests: count() }).from(tests).where(eq(tests.programmeId, actor.programmeId)).groupBy(tests.nodeId);
+  const rows = await db
+    .select({ nodeId: tests.nodeId, tests: count() })
+    .from(tests)
+    .where(eq(tests.programmeId, actor.programmeId))
+    .groupBy(tests.nodeId);
   return new Map(rows.map((row) => [row.nodeId, row.tests]));
 }
 

@@ -28,7 +28,10 @@ export const getNode: Query<string, NodeDetail> = {
       listScenariosThrough(context, below),
       listRequirementsAt(context, below),
     ]);
-    const statuses = await listNewestStatuses(context, [...testRows.map((row) => row.id), ...requirementRows.flatMap((row) => row.testIds)]);
+    const statuses = await listNewestStatuses(context, [
+      ...testRows.map((row) => row.id),
+      ...requirementRows.flatMap((row) => row.testIds),
+    ]);
     return {
       id: entry.node.id,
       code: entry.node.code,

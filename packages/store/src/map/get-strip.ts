@@ -49,5 +49,9 @@ async function countNodes({ db, actor }: ReadContext, tree: Tree, cycleId: typeo
     node: Int32Array.from(known, (row) => tree.byId.get(row.nodeId)?.order ?? 0),
     parents: Int32Array.from(tree.nodes, (entry) => entry.parent),
   };
-  return tallyTurns(sheet, { rows: all, columns: all }, Float64Array.from(known, (row) => row.turns)).nodes;
+  return tallyTurns(
+    sheet,
+    { rows: all, columns: all },
+    Float64Array.from(known, (row) => row.turns),
+  ).nodes;
 }

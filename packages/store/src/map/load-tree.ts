@@ -2,7 +2,7 @@ import { asc, eq } from 'drizzle-orm';
 import type { NodeId } from '@kindred-baton/core/ids';
 import type { ReadContext } from '../operation.ts';
 import type { NodeRow } from '../schema/map.ts';
-import { pushTo } from "@kindred-baton/core/push-to";
+import { pushTo } from '@kindred-baton/core/push-to';
 import { nodes } from '../schema/map.ts';
 
 export interface TreeNode {

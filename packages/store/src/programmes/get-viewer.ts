@@ -73,7 +73,9 @@ export async function findHome(store: Store, personId: PersonId): Promise<{ key:
 }
 
 /** The demo's accounts, for its sign-in page; empty where there is no demo programme. */
-export async function listDemoAccounts(store: Store): Promise<{ name: string; email: string; roles: readonly string[]; programme: string }[]> {
+export async function listDemoAccounts(
+  store: Store,
+): Promise<{ name: string; email: string; roles: readonly string[]; programme: string }[]> {
   return store.db
     .select({ name: people.name, email: people.email, roles: members.roles, programme: programmes.name })
     .from(programmes)

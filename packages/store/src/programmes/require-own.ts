@@ -16,10 +16,30 @@ export async function requireOwn({ db, actor }: Context, reference: Reference): 
   const here = actor.programmeId;
   const { teamId, applicationId, environmentId, ownerId } = reference;
   const found = await Promise.all([
-    teamId ? db.select({ id: teams.id }).from(teams).where(and(eq(teams.id, teamId), eq(teams.programmeId, here))) : [1],
-    applicationId ? db.select({ id: applications.id }).from(applications).where(and(eq(applications.id, applicationId), eq(applications.programmeId, here))) : [1],
-    environmentId ? db.select({ id: environments.id }).from(environments).where(and(eq(environments.id, environmentId), eq(environments.programmeId, here))) : [1],
-    ownerId ? db.select({ id: members.personId }).from(members).where(and(eq(members.personId, ownerId), eq(members.programmeId, here))) : [1],
+    teamId
+      ? db
+          .select({ id: teams.id })
+          .from(teams)
+          .where(and(eq(teams.id, teamId), eq(teams.programmeId, here)))
+      : [1],
+    applicationId
+      ? db
+          .select({ id: applications.id })
+          .from(applications)
+          .where(and(eq(applications.id, applicationId), eq(applications.programmeId, here)))
+      : [1],
+    environmentId
+      ? db
+          .select({ id: environments.id })
+          .from(environments)
+          .where(and(eq(environments.id, environmentId), eq(environments.programmeId, here)))
+      : [1],
+    ownerId
+      ? db
+          .select({ id: members.personId })
+          .from(members)
+          .where(and(eq(members.personId, ownerId), eq(members.programmeId, here)))
+      : [1],
   ]);
   const missing = ['team', 'application', 'environment', 'person'].filter((_, i) => found[i]?.length === 0);
   if (missing.length > 0) throw new AppError('invalid', `This programme has no such ${missing.join(' and no such ')}.`);

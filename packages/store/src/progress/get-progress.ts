@@ -26,7 +26,8 @@ export const getProgress: Query<ProgressQuery, ProgressView> = {
       loadFacetNames(context),
       loadTree(context),
     ]);
-    if (!cycle) return { cycle: null, cycles: cycleRows, rows: [], columns: [], cells: [], total: NO_COUNTS, holds: [], waitingBehindHolds: 0 };
+    if (!cycle)
+      return { cycle: null, cycles: cycleRows, rows: [], columns: [], cells: [], total: NO_COUNTS, holds: [], waitingBehindHolds: 0 };
     const loaded = await loadHolds(context, cycle.id);
     const inScope = toScope(tree, query.scope);
     const facetNames = { ...names, tree };
@@ -92,7 +93,11 @@ function scopeHolds({ holds, turns }: CycleTurns, inScope: (turn: CycleTurn) => 
     .sort((a, b) => b.behind.length - a.behind.length || b.minutes - a.minutes);
 }
 
-function layOutTable(turns: readonly CycleTurn[], query: ProgressQuery, names: FacetNames): Pick<ProgressView, 'rows' | 'columns' | 'cells' | 'total'> {
+function layOutTable(
+  turns: readonly CycleTurn[],
+  query: ProgressQuery,
+  names: FacetNames,
+): Pick<ProgressView, 'rows' | 'columns' | 'cells' | 'total'> {
   const code = (facet: ProgressQuery['rows']) => {
     const values = new Map<string, FacetValue>();
     const keys = turns.map((turn) => {
@@ -118,7 +123,9 @@ function layOutTable(turns: readonly CycleTurn[], query: ProgressQuery, names: F
     parents: Int32Array.of(-1),
   };
   const tally = tallyTurns(sheet, { rows: rows.facet, columns: columns.facet });
-  const cells = rows.sorted.map((_, row) => columns.sorted.map((__, column) => getCounts(tally.cells, row * columns.sorted.length + column)));
+  const cells = rows.sorted.map((_, row) =>
+    columns.sorted.map((__, column) => getCounts(tally.cells, row * columns.sorted.length + column)),
+  );
   return {
     rows: rows.sorted.map(({ key, name, group }) => ({ key, name, group })),
     columns: columns.sorted.map(({ key, name }) => ({ key, name })),

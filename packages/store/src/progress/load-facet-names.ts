@@ -10,14 +10,22 @@ import type { FacetNames } from './facets.ts';
 export async function loadFacetNames({ db, actor }: ReadContext): Promise<Omit<FacetNames, 'tree'>> {
   const here = actor.programmeId;
   const [teamRows, peopleRows, applicationRows, scenarioRows, testRows] = await Promise.all([
-    db.select({ id: teams.id, name: teams.name }).from(teams).where(eq(teams.programmeId, here)).orderBy(asc(teams.position), asc(teams.name)),
+    db
+      .select({ id: teams.id, name: teams.name })
+      .from(teams)
+      .where(eq(teams.programmeId, here))
+      .orderBy(asc(teams.position), asc(teams.name)),
     db
       .select({ id: people.id, name: people.name })
       .from(members)
       .innerJoin(people, eq(people.id, members.personId))
       .where(eq(members.programmeId, here))
       .orderBy(asc(people.name)),
-    db.select({ id: applications.id, name: applications.name }).from(applications).where(eq(applications.programmeId, here)).orderBy(asc(applications.name)),
+    db
+      .select({ id: applications.id, name: applications.name })
+      .from(applications)
+      .where(eq(applications.programmeId, here))
+      .orderBy(asc(applications.name)),
     db.select({ id: scenarios.id, code: scenarios.code, name: scenarios.name }).from(scenarios).where(eq(scenarios.programmeId, here)),
     db.select({ id: tests.id, applicationId: tests.applicationId }).from(tests).where(eq(tests.programmeId, here)),
   ]);

@@ -65,7 +65,11 @@ export async function loadHolds({ db, now, actor }: ReadContext, cycleId: CycleI
       .innerJoin(runs, eq(runs.id, turns.runId))
       .where(eq(turns.cycleId, cycleId))
       .orderBy(asc(runs.number), asc(turns.index)),
-    db.select({ turnId: defectTurns.turnId, defect: defects }).from(defects).innerJoin(defectTurns, eq(defectTurns.defectId, defects.id)).where(eq(defects.cycleId, cycleId)),
+    db
+      .select({ turnId: defectTurns.turnId, defect: defects })
+      .from(defects)
+      .innerJoin(defectTurns, eq(defectTurns.defectId, defects.id))
+      .where(eq(defects.cycleId, cycleId)),
   ]);
   const open = new Map<TurnId, DefectId[]>();
   for (const { turnId, defect } of defectRows) if (isHolding(defect.status)) pushTo(open, turnId, defect.id);

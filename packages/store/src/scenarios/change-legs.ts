@@ -20,7 +20,9 @@ export const addLeg: Operation<{ code: string; leg: AddLeg }, { id: LegId }> = {
     if (chain.some((other) => other.id === leg.id)) return { id: leg.id };
     await requireOwn(context, { teamId: leg.teamId });
     const testId = leg.test === null ? null : await findTestId(context, leg.test);
-    await db.insert(legs).values({ id: leg.id, scenarioId, testId, title: leg.title || null, teamId: leg.teamId ?? null, position: chain.length });
+    await db
+      .insert(legs)
+      .values({ id: leg.id, scenarioId, testId, title: leg.title || null, teamId: leg.teamId ?? null, position: chain.length });
     await placeLeg(context, [...chain.map((other) => other.id), leg.id], leg.id, leg.before);
     await note(context, scenarioId, 'leg added', { test: leg.test, title: leg.title });
     return { id: leg.id };
@@ -38,7 +40,13 @@ export const changeLeg: Operation<{ code: string; legId: LegId; change: ChangeLe
     const testId = test === undefined ? undefined : test === null ? null : await findTestId(context, test);
     const row = { ...fields, ...(testId === undefined ? {} : { testId }) };
     if (Object.keys(row).length > 0) await db.update(legs).set(row).where(eq(legs.id, legId));
-    if (before !== undefined) await placeLeg(context, chain.map((other) => other.id), legId, before);
+    if (before !== undefined)
+      await placeLeg(
+        context,
+        chain.map((other) => other.id),
+        legId,
+        before,
+      );
     await note(context, scenarioId, before === undefined ? 'leg changed' : 'leg moved', { leg: legId, ...change });
   },
 };
@@ -51,9 +59,15 @@ export const removeLeg: Operation<{ code: string; legId: LegId }, void> = {
     const { scenarioId, chain } = await lockChain(context, code);
     const leg = getLeg(chain, legId, code);
     const others = chain.filter((other) => other.id !== legId);
-    await writeLinks(context, others.filter((other) => pointsTo(other, legId)).map((other) => forget(other, legId)));
+    await writeLinks(
+      context,
+      others.filter((other) => pointsTo(other, legId)).map((other) => forget(other, legId)),
+    );
     await db.delete(legs).where(eq(legs.id, legId));
-    await numberLegs(context, others.map((other) => other.id));
+    await numberLegs(
+      context,
+      others.map((other) => other.id),
+    );
     await note(context, scenarioId, 'leg removed', { leg });
   },
 };

@@ -43,17 +43,34 @@ async function requireNoOpenLegs({ db }: Context, id: ScenarioId, code: string):
   const rows = await db.select({ testId: legs.testId }).from(legs).where(eq(legs.scenarioId, id));
   if (rows.length === 0) throw new AppError('invalid', `Scenario ${code} has no legs yet.`);
   const open = rows.filter((row) => row.testId === null).length;
-  if (open > 0) throw new AppError('invalid', `Scenario ${code} has ${open} open ${open === 1 ? 'leg' : 'legs'}; it stays a sketch until their tests are written.`);
+  if (open > 0)
+    throw new AppError(
+      'invalid',
+      `Scenario ${code} has ${open} open ${open === 1 ? 'leg' : 'legs'}; it stays a sketch until their tests are written.`,
+    );
 }
 
 /** Rows keep their ids, so that runs made of them still say which row they ran. */
 async function replaceRows({ db }: Context, scenarioId: ScenarioId, rows: NonNullable<ChangeScenario['rows']>): Promise<void> {
   const existing = await db.select({ id: scenarioRows.id }).from(scenarioRows).where(eq(scenarioRows.scenarioId, scenarioId));
   const known = new Set(existing.map((row) => row.id));
-  const wanted = rows.map((row, position) => ({ ...row, id: row.id && known.has(row.id) ? row.id : createId<'scenarioRow'>(), scenarioId, position }));
+  const wanted = rows.map((row, position) => ({
+    ...row,
+    id: row.id && known.has(row.id) ? row.id : createId<'scenarioRow'>(),
+    scenarioId,
+    position,
+  }));
   const kept = wanted.map((row) => row.id);
-  await db.delete(scenarioRows).where(and(eq(scenarioRows.scenarioId, scenarioId), kept.length > 0 ? notInArray(scenarioRows.id, kept) : undefined));
+  await db
+    .delete(scenarioRows)
+    .where(and(eq(scenarioRows.scenarioId, scenarioId), kept.length > 0 ? notInArray(scenarioRows.id, kept) : undefined));
   const ours = wanted.filter((row) => known.has(row.id));
-  if (ours.length > 0) await db.delete(scenarioRows).where(inArray(scenarioRows.id, ours.map((row) => row.id)));
+  if (ours.length > 0)
+    await db.delete(scenarioRows).where(
+      inArray(
+        scenarioRows.id,
+        ours.map((row) => row.id),
+      ),
+    );
   if (wanted.length > 0) await db.insert(scenarioRows).values(wanted);
 }

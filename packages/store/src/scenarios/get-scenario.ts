@@ -32,7 +32,12 @@ export const getScenario: Query<string, ScenarioDetail> = {
       rows: rows.map((row) => ({ id: row.id, name: row.name, values: row.values })),
       legs: legs.map((leg) => toLegDetail(leg, teamOf)),
       isInOpenCycle: runRows.some((run) => run.state === 'open' || run.state === 'closing'),
-      runs: runRows.map((run) => ({ id: run.id, label: `${run.cycle}${run.rowName ? `, ${run.rowName}` : ''}`, rowName: run.rowName, cycle: run.cycle })),
+      runs: runRows.map((run) => ({
+        id: run.id,
+        label: `${run.cycle}${run.rowName ? `, ${run.rowName}` : ''}`,
+        rowName: run.rowName,
+        cycle: run.cycle,
+      })),
     };
   },
 };
@@ -56,12 +61,18 @@ function listRuns({ db }: ReadContext, scenarioId: ScenarioId) {
     .limit(100);
 }
 
-function toLegDetail({ row, test, version, view, teamId }: LoadedLeg, teamOf: ReadonlyMap<TeamId, { id: TeamId; name: string }>): LegDetail {
+function toLegDetail(
+  { row, test, version, view, teamId }: LoadedLeg,
+  teamOf: ReadonlyMap<TeamId, { id: TeamId; name: string }>,
+): LegDetail {
   const fields = version ? toVersionView(version, null) : { needs: [], gives: [] };
   return {
     id: row.id,
     title: view.title,
-    test: test && version ? { code: test.code, version: version.number, state: version.state, steps: version.steps.length, minutes: test.minutes } : null,
+    test:
+      test && version
+        ? { code: test.code, version: version.number, state: version.state, steps: version.steps.length, minutes: test.minutes }
+        : null,
     team: (teamId && teamOf.get(teamId)) ?? null,
     needs: fields.needs,
     gives: fields.gives,

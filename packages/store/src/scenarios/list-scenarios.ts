@@ -12,10 +12,7 @@ export const listScenarios: Query<void, ScenarioList> = {
   read: async (context) => {
     const [{ tree, scenarios }, teamRows] = await Promise.all([
       loadChains(context),
-      context.db
-        .select({ id: teams.id, name: teams.name })
-        .from(teams)
-        .where(eq(teams.programmeId, context.actor.programmeId)),
+      context.db.select({ id: teams.id, name: teams.name }).from(teams).where(eq(teams.programmeId, context.actor.programmeId)),
     ]);
     const nameOf = new Map<string, string>(teamRows.map((team) => [team.id, team.name]));
     return {

@@ -40,7 +40,11 @@ export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids
   const [tree, scenarioList, rowList, legList] = await Promise.all([
     loadTree(context),
     db.select().from(scenarios).where(chosen).orderBy(asc(scenarios.code)),
-    db.select().from(scenarioRows).where(inArray(scenarioRows.scenarioId, wanted)).orderBy(asc(scenarioRows.position), asc(scenarioRows.name)),
+    db
+      .select()
+      .from(scenarioRows)
+      .where(inArray(scenarioRows.scenarioId, wanted))
+      .orderBy(asc(scenarioRows.position), asc(scenarioRows.name)),
     db
       .select({ leg: legs, test: tests })
       .from(legs)
@@ -48,7 +52,10 @@ export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids
       .where(inArray(legs.scenarioId, wanted))
       .orderBy(asc(legs.position), asc(legs.id)),
   ]);
-  const versions = await loadDrawnVersions(context, legList.flatMap(({ test }) => (test ? [test.id] : [])));
+  const versions = await loadDrawnVersions(
+    context,
+    legList.flatMap(({ test }) => (test ? [test.id] : [])),
+  );
   const legsOf = new Map<ScenarioId, LoadedLeg[]>();
   for (const { leg, test } of legList) pushTo(legsOf, leg.scenarioId, toLoadedLeg(leg, test, versions, tree));
   const rowsOf = new Map<ScenarioId, ScenarioRowRecord[]>();

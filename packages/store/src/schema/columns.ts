@@ -1,5 +1,16 @@
 import { integer, timestamp, uuid } from 'drizzle-orm/pg-core';
-import type { ApplicationId, CycleId, NodeId, PersonId, ProgrammeId, RunId, ScenarioId, TeamId, TestId, TurnId } from '@kindred-baton/core/ids';
+import type {
+  ApplicationId,
+  CycleId,
+  NodeId,
+  PersonId,
+  ProgrammeId,
+  RunId,
+  ScenarioId,
+  TeamId,
+  TestId,
+  TurnId,
+} from '@kindred-baton/core/ids';
 
 /** Column builders that several tables share, typed by what they point to. */
 export const moment = () => timestamp({ withTimezone: true, mode: 'date' });

@@ -62,7 +62,9 @@ export const testVersions = pgTable(
   },
   (table) => [
     unique().on(table.testId, table.number),
-    uniqueIndex('test_versions_one_draft').on(table.testId).where(sql`${table.state} = 'draft'`),
+    uniqueIndex('test_versions_one_draft')
+      .on(table.testId)
+      .where(sql`${table.state} = 'draft'`),
     check('test_versions_agreed', sql`(${table.state} = 'draft') = (${table.agreedAt} is null)`),
   ],
 );

@@ -1,5 +1,19 @@
 import { sql } from 'drizzle-orm';
-import { boolean, check, date, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  check,
+  date,
+  index,
+  integer,
+  jsonb,
+  pgEnum,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { AttemptId, EvidenceId, LegId, TestVersionId } from '@kindred-baton/core/ids';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { HoldCause, PinnedNeed } from '@kindred-baton/core/turns/turn';
@@ -94,7 +108,9 @@ export const attempts = pgTable(
   },
   (table) => [
     unique().on(table.turnId, table.number),
-    uniqueIndex('attempts_one_under_way').on(table.turnId).where(sql`${table.finishedAt} is null`),
+    uniqueIndex('attempts_one_under_way')
+      .on(table.turnId)
+      .where(sql`${table.finishedAt} is null`),
     check('attempts_finished', sql`(${table.finishedAt} is null) = (${table.outcome} is null)`),
   ],
 );

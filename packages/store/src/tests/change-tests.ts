@@ -39,7 +39,12 @@ export const createTest: Operation<CreateTest, { code: string }> = {
   },
 };
 
-function createDraft(context: Context, testId: TestId, number: number, content: Pick<TestVersionRow, 'steps' | 'needs' | 'gives' | 'rows'>) {
+function createDraft(
+  context: Context,
+  testId: TestId,
+  number: number,
+  content: Pick<TestVersionRow, 'steps' | 'needs' | 'gives' | 'rows'>,
+) {
   return { id: createId<'testVersion'>(), testId, number, savedBy: context.actor.personId, savedAt: context.now, ...content };
 }
 
@@ -61,8 +66,14 @@ export const saveTest: Operation<{ code: string; save: SaveTest }, { number: num
       await db.insert(testVersions).values(draft);
     }
     await db.update(tests).set({ name: save.name, minutes: save.minutes }).where(eq(tests.id, test.id));
-    const saved = newest.state === 'draft' ? { number: newest.number, revision: newest.revision + 1 } : { number: draft.number, revision: 1 };
-    await context.record({ subject: 'test', subjectId: test.id, action: 'saved', details: { version: saved.number, steps: content.steps.length } });
+    const saved =
+      newest.state === 'draft' ? { number: newest.number, revision: newest.revision + 1 } : { number: draft.number, revision: 1 };
+    await context.record({
+      subject: 'test',
+      subjectId: test.id,
+      action: 'saved',
+      details: { version: saved.number, steps: content.steps.length },
+    });
     context.announce('tests');
     return saved;
   },

@@ -12,11 +12,16 @@ export async function listNewestStatuses({ db }: Pick<ReadContext, 'db'>, testId
     .select({
       testId: turns.testId,
       status: turns.status,
-      rank: sql<number>`row_number() over (partition by ${turns.testId} order by ${desc(turns.doneAt)} nulls last, ${turns.status})`.as('rank'),
+      rank: sql<number>`row_number() over (partition by ${turns.testId} order by ${desc(turns.doneAt)} nulls last, ${turns.status})`.as(
+        'rank',
+      ),
     })
     .from(turns)
     .where(inArray(turns.testId, [...new Set(testIds)]))
     .as('ranked');
-  const rows = await db.select({ testId: ranked.testId, status: ranked.status }).from(ranked).where(sql`${ranked.rank} = 1`);
+  const rows = await db
+    .select({ testId: ranked.testId, status: ranked.status })
+    .from(ranked)
+    .where(sql`${ranked.rank} = 1`);
   return new Map(rows.flatMap((row) => (row.testId ? [[row.testId, row.status] as const] : [])));
 }

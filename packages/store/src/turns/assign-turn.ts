@@ -17,7 +17,8 @@ export const assignTurn: Operation<{ turnId: TurnId; personId: PersonId }, void>
       .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)))
       .for('update');
     if (!turn) throw new AppError('not found', 'There is no such turn in this programme.');
-    if (turn.state === 'under way') throw new AppError('conflict', `${turn.title} is under way; it can be given to somebody else once that attempt is finished.`);
+    if (turn.state === 'under way')
+      throw new AppError('conflict', `${turn.title} is under way; it can be given to somebody else once that attempt is finished.`);
     await db.update(turns).set({ assigneeId: personId }).where(eq(turns.id, turnId));
     await context.record({ subject: 'turn', subjectId: turnId, action: 'assigned', details: { from: turn.assigneeId, to: personId } });
     context.announce('turns');

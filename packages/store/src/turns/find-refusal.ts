@@ -18,7 +18,9 @@ export function findRefusal({ turn, cycle, actor, defects }: AttemptQuestion): s
   const isRetest = turn.outcome !== 'not run';
   if (!hasRight(actor.roles, 'make attempts')) return `Your role (${actor.roles.join(', ')}) only looks on.`;
   if (!canAttempt(cycle.state, isRetest)) {
-    return cycle.state === 'closing' ? `Cycle ${cycle.code} is closing: only retests are made.` : `Cycle ${cycle.code} is ${cycle.state}; attempts are made while it is open.`;
+    return cycle.state === 'closing'
+      ? `Cycle ${cycle.code} is closing: only retests are made.`
+      : `Cycle ${cycle.code} is ${cycle.state}; attempts are made while it is open.`;
   }
   if (turn.assigneeId !== actor.personId && !hasRight(actor.roles, 'run cycles')) return 'This turn is with somebody else.';
   if (turn.versionId === null) return 'This leg has no test yet.';

@@ -18,7 +18,10 @@ import { loadTurnCards } from './load-turn-cards.ts';
 export const getGuide: Query<TurnId, GuideView> = {
   right: 'read',
   read: async (context, turnId) => {
-    const [head, [card]] = await Promise.all([loadHead(context, turnId), loadTurnCards(context, { where: eq(turns.id, turnId), limit: 1 })]);
+    const [head, [card]] = await Promise.all([
+      loadHead(context, turnId),
+      loadTurnCards(context, { where: eq(turns.id, turnId), limit: 1 }),
+    ]);
     if (!head || !card) throw new AppError('not found', 'There is no such turn in this programme.');
     const [tries, newer, known, mates] = await Promise.all([
       listAttempts(context, turnId),
@@ -60,7 +63,10 @@ async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
     .innerJoin(environments, eq(environments.id, cycles.environmentId))
     .leftJoin(testVersions, eq(testVersions.id, turns.versionId))
     .leftJoin(tests, eq(tests.id, turns.testId))
-    .leftJoin(installations, and(eq(installations.environmentId, cycles.environmentId), eq(installations.applicationId, tests.applicationId)))
+    .leftJoin(
+      installations,
+      and(eq(installations.environmentId, cycles.environmentId), eq(installations.applicationId, tests.applicationId)),
+    )
     .leftJoin(teams, eq(teams.id, turns.teamId))
     .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)));
   return head;
@@ -78,7 +84,14 @@ async function listAttempts({ db, actor }: ReadContext, turnId: TurnId): Promise
   const [results, files] = await Promise.all([
     db.select().from(stepResults).where(inArray(stepResults.attemptId, ids)).orderBy(asc(stepResults.stepIndex)),
     db
-      .select({ id: evidence.id, attemptId: evidence.attemptId, stepIndex: evidence.stepIndex, name: evidence.name, mediaType: evidence.mediaType, size: evidence.size })
+      .select({
+        id: evidence.id,
+        attemptId: evidence.attemptId,
+        stepIndex: evidence.stepIndex,
+        name: evidence.name,
+        mediaType: evidence.mediaType,
+        size: evidence.size,
+      })
       .from(evidence)
       .where(inArray(evidence.attemptId, ids))
       .orderBy(asc(evidence.addedAt)),
@@ -125,7 +138,9 @@ function listMates({ db }: ReadContext, runId: typeof turns.$inferSelect.runId) 
 function listReceivers(mates: Awaited<ReturnType<typeof listMates>>, index: number): GuideView['goesTo'] {
   return mates.flatMap((mate) =>
     mate.needs.flatMap(({ source }) =>
-      source.kind === 'turn' && source.index === index ? [{ name: source.name, title: mate.title, leg: mate.index + 1, person: mate.person }] : [],
+      source.kind === 'turn' && source.index === index
+        ? [{ name: source.name, title: mate.title, leg: mate.index + 1, person: mate.person }]
+        : [],
     ),
   );
 }

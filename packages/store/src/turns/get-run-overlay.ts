@@ -35,7 +35,11 @@ export const getRunOverlay: Query<RunId, RunOverlay> = {
 };
 
 async function loadAssignees({ db }: ReadContext, runId: RunId): Promise<Map<TurnId, string>> {
-  const rows = await db.select({ id: turns.id, name: people.name }).from(turns).innerJoin(people, eq(people.id, turns.assigneeId)).where(eq(turns.runId, runId));
+  const rows = await db
+    .select({ id: turns.id, name: people.name })
+    .from(turns)
+    .innerJoin(people, eq(people.id, turns.assigneeId))
+    .where(eq(turns.runId, runId));
   return new Map(rows.map((row) => [row.id, row.name]));
 }
 
@@ -64,6 +68,16 @@ async function loadLatest({ db }: ReadContext, runId: RunId): Promise<Map<TurnId
     .where(inArray(attempts.id, newest))
     .orderBy(desc(stepResults.stepIndex));
   return new Map(
-    rows.map((row) => [row.turnId, { outcome: row.outcome, by: row.by, at: (row.at ?? new Date(0)).toISOString(), note: row.note ?? '', step: row.step === null ? null : row.step + 1, steps: row.steps }]),
+    rows.map((row) => [
+      row.turnId,
+      {
+        outcome: row.outcome,
+        by: row.by,
+        at: (row.at ?? new Date(0)).toISOString(),
+        note: row.note ?? '',
+        step: row.step === null ? null : row.step + 1,
+        steps: row.steps,
+      },
+    ]),
   );
 }

@@ -28,7 +28,11 @@ export const getTurnsHome: Query<void, TurnsHome> = {
         limit: WITH_YOU_SHOWN,
         order: [desc(eq(turns.state, 'under way')), desc(turns.isRetestDue), sql`${turns.dueOn} nulls last`, turns.readyAt, turns.id],
       }),
-      loadTurnCards(context, { where: onItsWay, limit: ON_ITS_WAY_SHOWN, order: [nearest, sql`${turns.dueOn} nulls last`, turns.index, turns.id] }),
+      loadTurnCards(context, {
+        where: onItsWay,
+        limit: ON_ITS_WAY_SHOWN,
+        order: [nearest, sql`${turns.dueOn} nulls last`, turns.index, turns.id],
+      }),
       db.select({ turns: count() }).from(turns).where(onItsWay),
       db
         .select({ outcome: turns.outcome, turns: count() })

@@ -35,22 +35,53 @@ export const listTurns: Query<TurnListQuery, TurnList> = {
   },
 };
 
-async function toConditions(context: ReadContext, query: TurnListQuery, cycleId: typeof turns.$inferSelect.cycleId): Promise<(SQL | undefined)[]> {
+async function toConditions(
+  context: ReadContext,
+  query: TurnListQuery,
+  cycleId: typeof turns.$inferSelect.cycleId,
+): Promise<(SQL | undefined)[]> {
   const { db, actor } = context;
   const here = actor.programmeId;
   const named = {
     team: (name: string) =>
-      name === NONE ? isNull(turns.teamId) : inArray(turns.teamId, db.select({ id: teams.id }).from(teams).where(and(eq(teams.programmeId, here), eq(teams.name, name)))),
+      name === NONE
+        ? isNull(turns.teamId)
+        : inArray(
+            turns.teamId,
+            db
+              .select({ id: teams.id })
+              .from(teams)
+              .where(and(eq(teams.programmeId, here), eq(teams.name, name))),
+          ),
     person: (name: string) =>
-      name === NONE ? isNull(turns.assigneeId) : inArray(turns.assigneeId, db.select({ id: people.id }).from(people).where(eq(people.name, name))),
+      name === NONE
+        ? isNull(turns.assigneeId)
+        : inArray(turns.assigneeId, db.select({ id: people.id }).from(people).where(eq(people.name, name))),
     application: (name: string) => {
       const among = name === NONE ? isNull(tests.applicationId) : eq(applications.name, name);
-      const found = db.select({ id: tests.id }).from(tests).leftJoin(applications, eq(applications.id, tests.applicationId)).where(and(eq(tests.programmeId, here), among));
+      const found = db
+        .select({ id: tests.id })
+        .from(tests)
+        .leftJoin(applications, eq(applications.id, tests.applicationId))
+        .where(and(eq(tests.programmeId, here), among));
       return name === NONE ? or(isNull(turns.testId), inArray(turns.testId, found)) : inArray(turns.testId, found);
     },
     priority: (priority: NonNullable<TurnListQuery['priority']>) =>
-      inArray(turns.runId, db.select({ id: runs.id }).from(runs).where(and(eq(runs.cycleId, cycleId), eq(runs.priority, priority)))),
-    test: (code: string) => inArray(turns.testId, db.select({ id: tests.id }).from(tests).where(and(eq(tests.programmeId, here), eq(tests.code, code)))),
+      inArray(
+        turns.runId,
+        db
+          .select({ id: runs.id })
+          .from(runs)
+          .where(and(eq(runs.cycleId, cycleId), eq(runs.priority, priority))),
+      ),
+    test: (code: string) =>
+      inArray(
+        turns.testId,
+        db
+          .select({ id: tests.id })
+          .from(tests)
+          .where(and(eq(tests.programmeId, here), eq(tests.code, code))),
+      ),
     scenario: (code: string) =>
       inArray(
         turns.runId,
@@ -60,7 +91,14 @@ async function toConditions(context: ReadContext, query: TurnListQuery, cycleId:
           .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
           .where(and(eq(scenarios.programmeId, here), eq(scenarios.code, code))),
       ),
-    run: (number: number) => inArray(turns.runId, db.select({ id: runs.id }).from(runs).where(and(eq(runs.cycleId, cycleId), eq(runs.number, number)))),
+    run: (number: number) =>
+      inArray(
+        turns.runId,
+        db
+          .select({ id: runs.id })
+          .from(runs)
+          .where(and(eq(runs.cycleId, cycleId), eq(runs.number, number))),
+      ),
   };
   return [
     query.status ? inArray(turns.status, query.status) : undefined,

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, desc, inArray, isNotNull, isNull } from 'drizzle-orm';
 import type { RunId, TurnId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { TurnView } from '@kindred-baton/core/turns/turn';

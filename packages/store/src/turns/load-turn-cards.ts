@@ -82,7 +82,12 @@ async function loadHoldingDefects({ db }: ReadContext, mates: readonly TurnRow[]
   return found;
 }
 
-function toTurnCard(head: Head, run: LoadedRun | undefined, names: ReadonlyMap<PersonId, string>, defectsAt: ReadonlyMap<TurnId, string[]>): TurnCard {
+function toTurnCard(
+  head: Head,
+  run: LoadedRun | undefined,
+  names: ReadonlyMap<PersonId, string>,
+  defectsAt: ReadonlyMap<TurnId, string[]>,
+): TurnCard {
   const { turn } = head;
   const nameOf = (id: PersonId | null) => (id && names.get(id)) ?? null;
   const holder = run && turn.state === 'waiting' ? findHolder(run, turn) : undefined;
@@ -146,5 +151,7 @@ function describeHold(
   const codes = at ? (defectsAt.get(at.id) ?? []) : [];
   if (codes.length > 0) return `${codes.join(', ')} must be fixed first (${at?.title})`;
   if (!at) return 'Held';
-  return cause.outcome === 'failed' ? `${at.title} failed, with ${nameOf(at.assigneeId) ?? 'nobody'}` : `${at.title} is blocked, with ${nameOf(at.assigneeId) ?? 'nobody'}`;
+  return cause.outcome === 'failed'
+    ? `${at.title} failed, with ${nameOf(at.assigneeId) ?? 'nobody'}`
+    : `${at.title} is blocked, with ${nameOf(at.assigneeId) ?? 'nobody'}`;
 }

@@ -31,9 +31,14 @@ export const startAttempt: Operation<{ turnId: TurnId; id: AttemptId; browser: s
     const open = await listDefects(context, turnId);
     const refusal = findRefusal({ turn, cycle, actor, defects: open });
     if (refusal !== null || turn.versionId === null) throw new AppError('conflict', refusal ?? 'This leg has no test yet.');
-    const [last] = await db.select({ number: max(attempts.number) }).from(attempts).where(eq(attempts.turnId, turnId));
+    const [last] = await db
+      .select({ number: max(attempts.number) })
+      .from(attempts)
+      .where(eq(attempts.turnId, turnId));
     const number = (last?.number ?? 0) + 1;
-    await db.insert(attempts).values({ ...{ id, turnId, number, browser, environment }, personId: actor.personId, versionId: turn.versionId, startedAt: now });
+    await db
+      .insert(attempts)
+      .values({ ...{ id, turnId, number, browser, environment }, personId: actor.personId, versionId: turn.versionId, startedAt: now });
     await reassessRuns(context, [turn.runId]);
     await context.record({ subject: 'turn', subjectId: turnId, action: 'attempt begun', details: { attempt: id, number } });
     context.announce('turns');
@@ -109,7 +114,12 @@ export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; wo
       .insert(stepResults)
       .values({ attemptId, stepIndex, ...result })
       .onConflictDoUpdate({ target: [stepResults.attemptId, stepResults.stepIndex], set: result });
-    await context.record({ subject: 'attempt', subjectId: attemptId, action: 'step recorded', details: { step: stepIndex + 1, outcome: word.outcome } });
+    await context.record({
+      subject: 'attempt',
+      subjectId: attemptId,
+      action: 'step recorded',
+      details: { step: stepIndex + 1, outcome: word.outcome },
+    });
     return { done: true };
   },
 };
@@ -147,7 +157,12 @@ export const finishAttempt: Operation<AttemptId, Finished> = {
       .where(and(eq(attempts.id, attemptId), isNull(attempts.finishedAt)));
     await db.update(turns).set({ isRetestDue: false, doneAt: now, outcome }).where(eq(turns.id, turn.id));
     const ready = await reassessRuns(context, [turn.runId]);
-    await context.record({ subject: 'turn', subjectId: turn.id, action: `attempt ${outcome}`, details: { attempt: attemptId, kept: attempt.kept } });
+    await context.record({
+      subject: 'turn',
+      subjectId: turn.id,
+      action: `attempt ${outcome}`,
+      details: { attempt: attemptId, kept: attempt.kept },
+    });
     const known = await listDefects(context, turn.id);
     await settleDefects(
       context,

@@ -9,7 +9,13 @@ import { loadRuns } from './load-runs.ts';
 
 /** Locks runs, in a fixed order, so that two finishing testers take turns. */
 export async function lockRuns({ db }: Context, runIds: readonly RunId[]): Promise<void> {
-  if (runIds.length > 0) await db.select({ id: runs.id }).from(runs).where(inArray(runs.id, [...runIds])).orderBy(runs.id).for('update');
+  if (runIds.length > 0)
+    await db
+      .select({ id: runs.id })
+      .from(runs)
+      .where(inArray(runs.id, [...runIds]))
+      .orderBy(runs.id)
+      .for('update');
 }
 
 /** Works out anew where every turn of these runs stands, and writes what differs. Returns the turns that became ready. */

@@ -28,7 +28,11 @@ export function CycleApp({ content, ...frame }: PageProps<CycleDetail>) {
 function Cycle({ initial }: { readonly initial: CycleDetail }) {
   const { api, base } = useProgramme();
   const address = useAddress();
-  const { data: cycle } = useQuery({ queryKey: ['cycles', initial.code], queryFn: () => getJson<CycleDetail>(`${api}/cycles/${initial.code}`), initialData: initial });
+  const { data: cycle } = useQuery({
+    queryKey: ['cycles', initial.code],
+    queryFn: () => getJson<CycleDetail>(`${api}/cycles/${initial.code}`),
+    initialData: initial,
+  });
   const view = VIEWS.find((candidate) => candidate === address.get('view')) ?? 'lanes';
   return (
     <>
@@ -37,12 +41,19 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
         title={cycle.name}
         about={
           <>
-            <span className="font-mono">{cycle.code}</span> · {cycle.purpose} · <b className="text-ink">{cycle.state}</b> · {countOf(cycle.runs.length, 'run')}
+            <span className="font-mono">{cycle.code}</span> · {cycle.purpose} · <b className="text-ink">{cycle.state}</b> ·{' '}
+            {countOf(cycle.runs.length, 'run')}
           </>
         }
       >
         {VIEWS.filter((candidate) => candidate !== 'sign-offs' || cycle.signOffs.length > 0).map((candidate) => (
-          <button key={candidate} type="button" aria-pressed={view === candidate} className={`button ${view === candidate ? 'button-primary' : ''}`} onClick={() => address.set({ view: candidate })}>
+          <button
+            key={candidate}
+            type="button"
+            aria-pressed={view === candidate}
+            className={`button ${view === candidate ? 'button-primary' : ''}`}
+            onClick={() => address.set({ view: candidate })}
+          >
             {VIEW_WORDS[candidate]}
           </button>
         ))}

@@ -9,7 +9,11 @@ const OBSTACLES_SHOWN = 12;
 
 /** Where the cycle stands, or what keeps it from being opened. */
 export function CycleSummary({ cycle }: { readonly cycle: CycleDetail }) {
-  return <SidePanel label="Where the cycle stands">{cycle.state === 'planning' ? <Obstacles cycle={cycle} /> : <Standing cycle={cycle} />}</SidePanel>;
+  return (
+    <SidePanel label="Where the cycle stands">
+      {cycle.state === 'planning' ? <Obstacles cycle={cycle} /> : <Standing cycle={cycle} />}
+    </SidePanel>
+  );
 }
 
 function Standing({ cycle }: { readonly cycle: CycleDetail }) {
@@ -42,7 +46,9 @@ function Obstacles({ cycle }: { readonly cycle: CycleDetail }) {
   const { obstacles } = cycle;
   return (
     <div className="px-4 py-3">
-      <h2 className="text-[17px]">{obstacles.length === 0 ? 'It can be opened' : `${countOf(obstacles.length, 'thing')} to settle before it opens`}</h2>
+      <h2 className="text-[17px]">
+        {obstacles.length === 0 ? 'It can be opened' : `${countOf(obstacles.length, 'thing')} to settle before it opens`}
+      </h2>
       <p className="mt-1 text-[13px] text-soft">Opening pins the version of every test: later changes are taken over only by a decision.</p>
       <ul className="mt-3 grid gap-2.5">
         {obstacles.slice(0, OBSTACLES_SHOWN).map(({ scenario, message }) => (

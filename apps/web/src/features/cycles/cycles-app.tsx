@@ -37,14 +37,20 @@ function Cycles({ initial }: { readonly initial: CycleList }) {
       <ul className="grid gap-3">
         {data.cycles.length === 0 && (
           <li className="card">
-            <EmptyView title="No cycle yet">A cycle takes scenarios and their data rows, makes turns of them, and gives each to somebody.</EmptyView>
+            <EmptyView title="No cycle yet">
+              A cycle takes scenarios and their data rows, makes turns of them, and gives each to somebody.
+            </EmptyView>
           </li>
         )}
         {data.cycles.map((cycle) => (
-          <li key={cycle.id} className="card grid items-center gap-x-6 gap-y-2 px-5 py-4 md:grid-cols-[minmax(0,1fr)_minmax(180px,320px)_190px]">
+          <li
+            key={cycle.id}
+            className="card grid items-center gap-x-6 gap-y-2 px-5 py-4 md:grid-cols-[minmax(0,1fr)_minmax(180px,320px)_190px]"
+          >
             <div className="min-w-0">
               <p className="text-[13px] text-soft">
-                <span className="font-mono">{cycle.code}</span> · {cycle.purpose} · {formatSpan(cycle.startsOn, cycle.endsOn)} · environment {cycle.environment}
+                <span className="font-mono">{cycle.code}</span> · {cycle.purpose} · {formatSpan(cycle.startsOn, cycle.endsOn)} · environment{' '}
+                {cycle.environment}
               </p>
               <h2 className="text-[17px]">
                 <a className="hover:underline" href={withScope(`${base}/cycles/${cycle.code}`)}>
@@ -55,7 +61,8 @@ function Cycles({ initial }: { readonly initial: CycleList }) {
             </div>
             <BatonBar counts={cycle.counts} className="h-[13px]!" />
             <p className="text-[13px] text-soft">
-              <b className="text-[17px] text-ink">{formatShare(getRunShare(cycle.counts))}</b> run, {formatShare(getPassShare(cycle.counts), 1)} passed
+              <b className="text-[17px] text-ink">{formatShare(getRunShare(cycle.counts))}</b> run,{' '}
+              {formatShare(getPassShare(cycle.counts), 1)} passed
               <span className="block">
                 {countOf(cycle.runs, 'run')}, {countOf(sumCounts(cycle.counts), 'turn')}
               </span>

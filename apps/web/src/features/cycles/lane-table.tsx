@@ -10,7 +10,12 @@ export function LaneTable({ cycle }: { readonly cycle: CycleDetail }) {
   const { base } = useProgramme();
   const most = Math.max(1, ...cycle.lanes.flatMap((lane) => lane.people.map((person) => person.minutes)));
   const path = (filters: Record<string, string>) => toTurnsPath({ base, cycle: cycle.code, filters });
-  if (cycle.lanes.length === 0) return <div className="card"><EmptyView title="No lanes yet">No turn of this cycle belongs to a team.</EmptyView></div>;
+  if (cycle.lanes.length === 0)
+    return (
+      <div className="card">
+        <EmptyView title="No lanes yet">No turn of this cycle belongs to a team.</EmptyView>
+      </div>
+    );
   return (
     <div className="card overflow-x-auto px-2">
       <table className="grid-table">
@@ -67,7 +72,10 @@ export function LaneTable({ cycle }: { readonly cycle: CycleDetail }) {
 
 function Load({ left, all, most }: { readonly left: number; readonly all: number; readonly most: number }) {
   return (
-    <span className="flex h-[8px] min-w-[90px] overflow-hidden rounded-full bg-band" title={`${formatMinutes(all)} in all, ${formatMinutes(left)} left`}>
+    <span
+      className="flex h-[8px] min-w-[90px] overflow-hidden rounded-full bg-band"
+      title={`${formatMinutes(all)} in all, ${formatMinutes(left)} left`}
+    >
       <span className="bg-skipped opacity-60" style={{ width: `${(100 * (all - left)) / most}%` }} />
       <span className="bg-deep dark:bg-soft" style={{ width: `${(100 * left) / most}%` }} />
     </span>

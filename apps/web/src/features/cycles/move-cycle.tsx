@@ -36,7 +36,13 @@ export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
   return (
     <>
       {CYCLE_MOVES[cycle.state].map((to) => (
-        <button key={to} type="button" className={`button ${to === 'open' && cycle.state === 'planning' ? 'button-primary' : ''}`} disabled={to === 'open' && cycle.obstacles.length > 0} onClick={() => setAsked(to)}>
+        <button
+          key={to}
+          type="button"
+          className={`button ${to === 'open' && cycle.state === 'planning' ? 'button-primary' : ''}`}
+          disabled={to === 'open' && cycle.obstacles.length > 0}
+          onClick={() => setAsked(to)}
+        >
           {cycle.state === 'closing' && to === 'open' ? 'Open again' : MOVES[to].label}
         </button>
       ))}

@@ -42,19 +42,46 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
     location.href = `${base}/cycles/${code}`;
   });
   const runs = [...chosen.values()].reduce((sum, rows) => sum + Math.max(1, rows.size), 0);
-  const turns = scope.scenarios.reduce((sum, scenario) => sum + (chosen.has(scenario.id) ? Math.max(1, chosen.get(scenario.id)?.size ?? 0) * scenario.legs : 0), 0);
-  const minutes = scope.scenarios.reduce((sum, scenario) => sum + (chosen.has(scenario.id) ? Math.max(1, chosen.get(scenario.id)?.size ?? 0) * scenario.minutes : 0), 0);
+  const turns = scope.scenarios.reduce(
+    (sum, scenario) => sum + (chosen.has(scenario.id) ? Math.max(1, chosen.get(scenario.id)?.size ?? 0) * scenario.legs : 0),
+    0,
+  );
+  const minutes = scope.scenarios.reduce(
+    (sum, scenario) => sum + (chosen.has(scenario.id) ? Math.max(1, chosen.get(scenario.id)?.size ?? 0) * scenario.minutes : 0),
+    0,
+  );
   const today = getToday(timeZone, nowMs);
   if (!can('run cycles')) return <PageTitle title="Only the lead plans cycles" />;
   return (
     <form onSubmit={form.onSubmit}>
-      <PageTitle title="Plan a cycle" about={runs === 0 ? 'choose scenarios and their data rows' : `${countOf(runs, 'run')}, ${countOf(turns, 'turn')}, ${formatMinutes(minutes)} of work`} />
+      <PageTitle
+        title="Plan a cycle"
+        about={
+          runs === 0
+            ? 'choose scenarios and their data rows'
+            : `${countOf(runs, 'run')}, ${countOf(turns, 'turn')}, ${formatMinutes(minutes)} of work`
+        }
+      />
       <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_320px]">
         <ScopeTable scenarios={scenarios} chosen={chosen} onChange={setChosen} />
         <SidePanel label="The cycle">
           <div className="px-4 py-4">
-            <TextField label="Name" name="name" required maxLength={200} placeholder="Acceptance round 3" problem={form.problemOf('name')} />
-            <TextField label="Code" name="code" required maxLength={40} defaultValue={scope.suggestedCode} problem={form.problemOf('code')} />
+            <TextField
+              label="Name"
+              name="name"
+              required
+              maxLength={200}
+              placeholder="Acceptance round 3"
+              problem={form.problemOf('name')}
+            />
+            <TextField
+              label="Code"
+              name="code"
+              required
+              maxLength={40}
+              defaultValue={scope.suggestedCode}
+              problem={form.problemOf('code')}
+            />
             <SelectField label="Purpose" name="purpose" defaultValue="acceptance">
               {CYCLE_PURPOSES.map((purpose) => (
                 <option key={purpose}>{purpose}</option>
@@ -69,14 +96,23 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
             </SelectField>
             <div className="grid grid-cols-2 gap-3">
               <TextField label="From" name="startsOn" type="date" required defaultValue={today} problem={form.problemOf('startsOn')} />
-              <TextField label="To" name="endsOn" type="date" required defaultValue={addDays(today, FIRST_DAYS)} problem={form.problemOf('endsOn')} />
+              <TextField
+                label="To"
+                name="endsOn"
+                type="date"
+                required
+                defaultValue={addDays(today, FIRST_DAYS)}
+                problem={form.problemOf('endsOn')}
+              />
             </div>
             {form.problemOf('scope') && (
               <p role="alert" className="mb-3 font-semibold text-failed">
                 {form.problemOf('scope')}
               </p>
             )}
-            <p className="hint mb-4">Every leg becomes a turn and goes to the person of its lane with the least work. Nothing begins until you open the cycle.</p>
+            <p className="hint mb-4">
+              Every leg becomes a turn and goes to the person of its lane with the least work. Nothing begins until you open the cycle.
+            </p>
             <FormFoot form={form} label="Plan it" onCancel={() => (location.href = `${base}/cycles`)} />
           </div>
         </SidePanel>

@@ -30,7 +30,13 @@ export function RunTable({ cycle }: { readonly cycle: CycleDetail }) {
               <td>
                 <span className="flex flex-wrap gap-1">
                   {run.turns.map((turn) => (
-                    <a key={turn.id} className="flex h-6 items-center" href={`${base}/turns/${turn.id}`} title={`${turn.title}: ${STATUS_WORDS[turn.status]} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`} aria-label={`${turn.title}: ${STATUS_WORDS[turn.status]}`}>
+                    <a
+                      key={turn.id}
+                      className="flex h-6 items-center"
+                      href={`${base}/turns/${turn.id}`}
+                      title={`${turn.title}: ${STATUS_WORDS[turn.status]} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
+                      aria-label={`${turn.title}: ${STATUS_WORDS[turn.status]}`}
+                    >
                       <BatonMark status={turn.status} isDecoration />
                     </a>
                   ))}

@@ -28,8 +28,14 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
     else next.delete(scenario.id);
     onChange(next);
   };
-  const setAll = (isIn: boolean) => onChange(new Map(isIn ? scenarios.map((scenario) => [scenario.id, new Set(scenario.rows.map(({ id }) => id))]) : []));
-  if (scenarios.length === 0) return <div className="card"><EmptyView title="No scenarios here">Draw one first; a cycle is made of scenarios and their data rows.</EmptyView></div>;
+  const setAll = (isIn: boolean) =>
+    onChange(new Map(isIn ? scenarios.map((scenario) => [scenario.id, new Set(scenario.rows.map(({ id }) => id))]) : []));
+  if (scenarios.length === 0)
+    return (
+      <div className="card">
+        <EmptyView title="No scenarios here">Draw one first; a cycle is made of scenarios and their data rows.</EmptyView>
+      </div>
+    );
   return (
     <div className="card overflow-x-auto px-2">
       <table className="grid-table">
@@ -37,7 +43,12 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
           <tr>
             <th scope="col">
               <label className="flex items-center gap-2">
-                <input type="checkbox" checked={scenarios.every(({ id }) => chosen.has(id))} onChange={(event) => setAll(event.target.checked)} /> Scenario
+                <input
+                  type="checkbox"
+                  checked={scenarios.every(({ id }) => chosen.has(id))}
+                  onChange={(event) => setAll(event.target.checked)}
+                />{' '}
+                Scenario
               </label>
             </th>
             <th scope="col">Legs</th>
@@ -50,7 +61,14 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
             <tr key={scenario.id}>
               <td>
                 <label className="flex items-start gap-2">
-                  <input type="checkbox" className="mt-1" checked={chosen.has(scenario.id)} disabled={scenario.legs === 0} onChange={(event) => setScenario(scenario, event.target.checked)} />
+                  <input
+                    type="checkbox"
+                    aria-label={scenario.name}
+                    className="mt-1"
+                    checked={chosen.has(scenario.id)}
+                    disabled={scenario.legs === 0}
+                    onChange={(event) => setScenario(scenario, event.target.checked)}
+                  />
                   <span>
                     <b>{scenario.name}</b>
                     <span className="block text-[13px] text-soft">
@@ -68,7 +86,12 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
                   {scenario.rows.length === 0 && <span className="text-soft">none: one run</span>}
                   {scenario.rows.map((row) => (
                     <label key={row.id} className="flex items-center gap-1.5">
-                      <input type="checkbox" checked={chosen.get(scenario.id)?.has(row.id) ?? false} onChange={(event) => setRow(scenario, row.id, event.target.checked)} /> {row.name}
+                      <input
+                        type="checkbox"
+                        checked={chosen.get(scenario.id)?.has(row.id) ?? false}
+                        onChange={(event) => setRow(scenario, row.id, event.target.checked)}
+                      />{' '}
+                      {row.name}
                     </label>
                   ))}
                 </div>

@@ -22,7 +22,11 @@ export function DefectApp({ content, ...frame }: PageProps<DefectDetail>) {
 
 function Defect({ initial }: { readonly initial: DefectDetail }) {
   const { api, base } = useProgramme();
-  const { data: defect } = useQuery({ queryKey: ['defects', initial.code], queryFn: () => getJson<DefectDetail>(`${api}/defects/${initial.code}`), initialData: initial });
+  const { data: defect } = useQuery({
+    queryKey: ['defects', initial.code],
+    queryFn: () => getJson<DefectDetail>(`${api}/defects/${initial.code}`),
+    initialData: initial,
+  });
   return (
     <>
       <PageTitle
@@ -65,7 +69,11 @@ function Defect({ initial }: { readonly initial: DefectDetail }) {
               <div className="flex flex-wrap gap-3">
                 {defect.evidence.map((file) => (
                   <a key={file.id} href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer" title={file.name}>
-                    {file.mediaType.startsWith('image/') ? <img className="h-[140px] rounded-control border border-line" src={`${api}/evidence/${file.id}`} alt={file.name} /> : file.name}
+                    {file.mediaType.startsWith('image/') ? (
+                      <img className="h-[140px] rounded-control border border-line" src={`${api}/evidence/${file.id}`} alt={file.name} />
+                    ) : (
+                      file.name
+                    )}
                   </a>
                 ))}
               </div>
@@ -82,7 +90,7 @@ function Words({ title, text }: { readonly title: string; readonly text: string 
   return (
     <section className="card px-5 py-4">
       <h2 className="text-[13px] text-soft">{title}</h2>
-      <p className="mt-1 whitespace-pre-line text-[16px]">{text === '' ? '–' : text}</p>
+      <p className="mt-1 text-[16px] whitespace-pre-line">{text === '' ? '–' : text}</p>
     </section>
   );
 }
@@ -95,7 +103,8 @@ function About({ defect }: { readonly defect: DefectDetail }) {
       <div className="px-4 py-3">
         {waiting.turns > 0 ? (
           <a className="group" href={toTurnsPath({ base, cycle: defect.cycle.code, filters: { hold: `defect:${defect.id}` } })}>
-            <strong className="text-[24px] group-hover:underline">{waiting.turns}</strong> <span className="text-soft">{waiting.turns === 1 ? 'turn waits' : 'turns wait'} behind it</span>
+            <strong className="text-[24px] group-hover:underline">{waiting.turns}</strong>{' '}
+            <span className="text-soft">{waiting.turns === 1 ? 'turn waits' : 'turns wait'} behind it</span>
             <span className="block text-[13px] text-soft">
               {countOf(waiting.runs, 'run')}, {countOf(waiting.teams, 'team')}, {formatMinutes(waiting.minutes)} of work
             </span>
@@ -132,7 +141,10 @@ function About({ defect }: { readonly defect: DefectDetail }) {
         <ol className="grid gap-1 text-[13px]">
           {defect.history.map((entry) => (
             <li key={entry.at + entry.action}>
-              {entry.action} <span className="text-soft">· {entry.by ?? 'the program'}, <Moment at={entry.at} /></span>
+              {entry.action}{' '}
+              <span className="text-soft">
+                · {entry.by ?? 'the program'}, <Moment at={entry.at} />
+              </span>
             </li>
           ))}
         </ol>

@@ -28,16 +28,27 @@ function Defects({ initial }: { readonly initial: DefectList }) {
   const isAll = address.get('show') === 'all';
   const here = data.defects.filter((defect) => defect.node === null || inScope(defect.node));
   const open = here.filter((defect) => isHolding(defect.status));
-  const shown = (isAll ? here : here.filter((defect) => defect.status !== 'closed' && defect.status !== 'declined')).sort((a, b) => b.waiting - a.waiting);
+  const shown = (isAll ? here : here.filter((defect) => defect.status !== 'closed' && defect.status !== 'declined')).sort(
+    (a, b) => b.waiting - a.waiting,
+  );
   const waiting = open.reduce((sum, defect) => sum + defect.waiting, 0);
   return (
     <>
-      <PageTitle title="Defects" about={`${countOf(open.length, 'open defect')}${waiting > 0 ? `, ${countOf(waiting, 'turn')} waiting behind them` : ''}`}>
+      <PageTitle
+        title="Defects"
+        about={`${countOf(open.length, 'open defect')}${waiting > 0 ? `, ${countOf(waiting, 'turn')} waiting behind them` : ''}`}
+      >
         <button type="button" className="button" aria-pressed={isAll} onClick={() => address.set({ show: isAll ? null : 'all' })}>
           {isAll ? 'Hide closed and declined' : 'Show closed and declined too'}
         </button>
       </PageTitle>
-      <div className="card overflow-x-auto px-2">{shown.length > 0 ? <DefectTable defects={shown} /> : <EmptyView title="No open defects">A defect is logged in the guide, at the step where something went wrong.</EmptyView>}</div>
+      <div className="card overflow-x-auto px-2">
+        {shown.length > 0 ? (
+          <DefectTable defects={shown} />
+        ) : (
+          <EmptyView title="No open defects">A defect is logged in the guide, at the step where something went wrong.</EmptyView>
+        )}
+      </div>
     </>
   );
 }
@@ -61,7 +72,9 @@ function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] 
       <tbody>
         {defects.map((defect) => (
           <tr key={defect.code} className="hover:bg-band">
-            <td className="text-right text-[17px] font-bold">{defect.waiting > 0 ? defect.waiting : <span className="font-normal text-soft">–</span>}</td>
+            <td className="text-right text-[17px] font-bold">
+              {defect.waiting > 0 ? defect.waiting : <span className="font-normal text-soft">–</span>}
+            </td>
             <td className="font-mono text-[13px] text-soft">{defect.code}</td>
             <td>
               <a className="font-semibold hover:underline" href={`${base}/defects/${defect.code}`}>

@@ -10,7 +10,14 @@ import { sendJson, toMessage } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
-const LABELS: Readonly<Record<DefectStatus, string>> = { new: 'New', accepted: 'Accept', fixed: 'Mark as fixed', retested: 'Retested', closed: 'Close', declined: 'Decline' };
+const LABELS: Readonly<Record<DefectStatus, string>> = {
+  new: 'New',
+  accepted: 'Accept',
+  fixed: 'Mark as fixed',
+  retested: 'Retested',
+  closed: 'Close',
+  declined: 'Decline',
+};
 
 /** What may be done with the defect next. Retests themselves close it or open it again. */
 export function MoveDefect({ defect }: { readonly defect: DefectDetail }) {
@@ -25,7 +32,11 @@ export function MoveDefect({ defect }: { readonly defect: DefectDetail }) {
   const move = (to: DefectStatus) => {
     if (to === 'declined') return setIsDeclining(true);
     send(to).then(
-      () => notify({ kind: 'done', text: to === 'fixed' ? `${defect.code} is fixed; its turns are back with their testers.` : `${defect.code} is ${to}.` }),
+      () =>
+        notify({
+          kind: 'done',
+          text: to === 'fixed' ? `${defect.code} is fixed; its turns are back with their testers.` : `${defect.code} is ${to}.`,
+        }),
       (error: unknown) => notify({ kind: 'problem', text: toMessage(error) }),
     );
   };

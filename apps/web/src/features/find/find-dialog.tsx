@@ -8,7 +8,14 @@ import { getJson } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { OPEN_FIND } from './open-find.ts';
 
-const KIND_WORDS: Readonly<Record<FoundItem['kind'], string>> = { node: 'Node', test: 'Test', scenario: 'Scenario', turn: 'Turn', cycle: 'Cycle', defect: 'Defect' };
+const KIND_WORDS: Readonly<Record<FoundItem['kind'], string>> = {
+  node: 'Node',
+  test: 'Test',
+  scenario: 'Scenario',
+  turn: 'Turn',
+  cycle: 'Cycle',
+  defect: 'Defect',
+};
 
 /** Finds any node, test, scenario, turn, cycle or defect, by Ctrl K. */
 export function FindDialog() {
@@ -29,7 +36,12 @@ export function FindDialog() {
     };
   }, []);
   return (
-    <ModalOverlay isOpen={isOpen} onOpenChange={setIsOpen} isDismissable className="fixed inset-0 z-40 flex items-start justify-center bg-[rgb(23_40_47/0.45)] p-4 pt-[10vh]">
+    <ModalOverlay
+      isOpen={isOpen}
+      onOpenChange={setIsOpen}
+      isDismissable
+      className="fixed inset-0 z-40 flex items-start justify-center bg-[rgb(23_40_47/0.45)] p-4 pt-[10vh]"
+    >
       <Modal className="floats card w-full max-w-[620px] overflow-hidden shadow-float outline-none">
         <Dialog aria-label="Find" className="outline-none">
           <FindBox />
@@ -82,7 +94,11 @@ function FindBox() {
       <ul id="found" role="listbox" aria-label="Found" className="max-h-[50vh] overflow-auto p-1">
         {found.map((item, index) => (
           <li key={`${item.kind} ${item.path}`} id={`found-${index}`} role="option" aria-selected={index === at}>
-            <a href={`${base}${item.path}`} tabIndex={-1} className={`flex items-baseline gap-3 rounded-control px-3 py-1.5 ${index === at ? 'bg-baton-tint text-baton-ink' : 'hover:bg-band'}`}>
+            <a
+              href={`${base}${item.path}`}
+              tabIndex={-1}
+              className={`flex items-baseline gap-3 rounded-control px-3 py-1.5 ${index === at ? 'bg-baton-tint text-baton-ink' : 'hover:bg-band'}`}
+            >
               <span className="w-[64px] flex-none text-[12px] opacity-80">{KIND_WORDS[item.kind]}</span>
               <span className="flex-none font-mono text-[13px]">{item.code}</span>
               <span className="truncate font-semibold">{item.name}</span>
@@ -91,7 +107,9 @@ function FindBox() {
           </li>
         ))}
       </ul>
-      {words.trim() !== '' && found.length === 0 && <p className="px-4 pb-4 text-soft">{isFetching ? 'Looking …' : 'Nothing has that code or those words.'}</p>}
+      {words.trim() !== '' && found.length === 0 && (
+        <p className="px-4 pb-4 text-soft">{isFetching ? 'Looking …' : 'Nothing has that code or those words.'}</p>
+      )}
     </>
   );
 }

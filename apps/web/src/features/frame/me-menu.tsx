@@ -23,7 +23,10 @@ export function MeMenu({ initials }: { readonly initials: string }) {
   };
   return (
     <MenuTrigger>
-      <Button aria-label={`${viewer.person.name}: menu`} className="flex h-[30px] w-[30px] items-center justify-center rounded-full bg-[#40585e] text-[12px] font-bold text-on-deep">
+      <Button
+        aria-label={`${viewer.person.name}: menu`}
+        className="flex h-[30px] w-[30px] items-center justify-center rounded-full bg-[#40585e] text-[12px] font-bold text-on-deep"
+      >
         {initials}
       </Button>
       <Popover className="floats card min-w-[230px] p-1 shadow-float">

@@ -39,7 +39,8 @@ export function Strip({ initial }: { readonly initial: StripView }) {
     if (code) choose(code);
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'Escape' && scope !== null) return choose(data.nodes.find((node) => node.code === scope) ? parentOf(data, scope) : null);
+    if (event.key === 'Escape' && scope !== null)
+      return choose(data.nodes.find((node) => node.code === scope) ? parentOf(data, scope) : null);
     if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
       const block = rows.flat().find((candidate) => candidate.key === active);
@@ -66,7 +67,11 @@ export function Strip({ initial }: { readonly initial: StripView }) {
         className="group rounded-[4px]"
       >
         {shown.map((row, depth) => (
-          <div key={depth} role="presentation" className={`relative ${depth === 0 ? 'h-[27px]' : depth === 1 ? 'mt-[2px] h-[25px]' : 'mt-[3px] h-[12px]'}`}>
+          <div
+            key={depth}
+            role="presentation"
+            className={`relative ${depth === 0 ? 'h-[27px]' : depth === 1 ? 'mt-[2px] h-[25px]' : 'mt-[3px] h-[12px]'}`}
+          >
             {row.map((block) => (
               <Block key={block.key} block={block} isChosen={block.code === scope && scope !== null} isActive={block.key === active} />
             ))}
@@ -121,7 +126,11 @@ function Block({ block, isChosen, isActive }: BlockProps) {
           {block.depth === 0 && <span className="ml-2 font-normal text-soft">{countOf(turns, 'turn')}</span>}
         </div>
       )}
-      <BatonBar counts={block.counts} isDecoration className={isThin ? 'h-[11px]! min-w-0!' : 'absolute inset-x-0 bottom-0 h-[4px]! min-w-0! rounded-none! border-0!'} />
+      <BatonBar
+        counts={block.counts}
+        isDecoration
+        className={isThin ? 'h-[11px]! min-w-0!' : 'absolute inset-x-0 bottom-0 h-[4px]! min-w-0! rounded-none! border-0!'}
+      />
     </div>
   );
 }

@@ -30,7 +30,11 @@ export function TopBar({ area }: { readonly area: Area }) {
   const { withScope } = useAddress();
   return (
     <header className="no-print sticky top-0 z-30 flex h-[52px] items-stretch gap-1 bg-deep px-3 text-on-deep sm:px-4">
-      <a href={withScope(`${base}/progress`)} className="mr-2 flex items-center gap-2.5 rounded-control font-bold lg:mr-5" aria-label={`Kindred Baton, ${viewer.programme.name}`}>
+      <a
+        href={withScope(`${base}/progress`)}
+        className="mr-2 flex items-center gap-2.5 rounded-control font-bold lg:mr-5"
+        aria-label={`Kindred Baton, ${viewer.programme.name}`}
+      >
         <BatonLogo />
         <span className="hidden text-[15px] lg:inline">Kindred Baton</span>
       </a>
@@ -49,7 +53,11 @@ export function TopBar({ area }: { readonly area: Area }) {
         ))}
       </nav>
       <div className="ml-auto flex items-center gap-3">
-        <button type="button" onClick={openFind} className="flex h-[30px] items-center gap-2 rounded-control border border-[#3d5b62] px-2.5 hover:border-on-deep">
+        <button
+          type="button"
+          onClick={openFind}
+          className="flex h-[30px] items-center gap-2 rounded-control border border-[#3d5b62] px-2.5 hover:border-on-deep"
+        >
           <Search size={16} aria-hidden />
           <span className="hidden xl:inline">Find</span>
           <span className="sr-only xl:hidden">Find</span>

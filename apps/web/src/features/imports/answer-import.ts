@@ -21,7 +21,8 @@ export async function answerImport(context: EndpointContext<undefined>, form: Fo
   const problems = [...reading.problems, ...check.problems];
   const accepted = form.get('accept');
   const isAccepted = typeof accepted === 'string' && accepted !== '';
-  if (isAccepted && accepted !== fingerprint) throw new AppError('conflict', 'The file is another than the one that was looked at. Look at it again.');
+  if (isAccepted && accepted !== fingerprint)
+    throw new AppError('conflict', 'The file is another than the one that was looked at. Look at it again.');
   if (isAccepted && problems.length === 0) await context.perform(storeImport, reading.document);
   const { nodes, tests } = check.additions;
   return {

@@ -60,7 +60,12 @@ function ImportWorkbook() {
         ) : (
           preview &&
           file && (
-            <button type="button" className="button button-primary" disabled={isBusy || preview.problems.length > 0 || isNothing(preview)} onClick={() => void send(file, preview.fingerprint)}>
+            <button
+              type="button"
+              className="button button-primary"
+              disabled={isBusy || preview.problems.length > 0 || isNothing(preview)}
+              onClick={() => void send(file, preview.fingerprint)}
+            >
               {isBusy ? 'Working …' : 'Take it all in'}
             </button>
           )
@@ -111,9 +116,12 @@ function DropZone({ isBusy, name, onChoose }: DropZoneProps) {
       onDrop={drop}
     >
       <button type="button" className="button" disabled={isBusy} onClick={() => input.current?.click()}>
-        <FileUp size={17} aria-hidden /> {isBusy ? `Reading ${name ?? ''} …` : name === null ? 'Choose a workbook' : 'Choose another workbook'}
+        <FileUp size={17} aria-hidden />{' '}
+        {isBusy ? `Reading ${name ?? ''} …` : name === null ? 'Choose a workbook' : 'Choose another workbook'}
       </button>
-      <p className="mt-2 text-[13px] text-soft">{name ?? 'or drop it here. An .xlsx file with the sheets Processes, Tests and Scenarios, up to 20 MB.'}</p>
+      <p className="mt-2 text-[13px] text-soft">
+        {name ?? 'or drop it here. An .xlsx file with the sheets Processes, Tests and Scenarios, up to 20 MB.'}
+      </p>
       <input
         ref={input}
         type="file"

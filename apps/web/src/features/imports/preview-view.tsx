@@ -5,24 +5,43 @@ import { countOf } from '../../ui/format.ts';
 /** What a workbook would bring, and what is wrong in it, each with its place. */
 export function PreviewView({ preview }: { readonly preview: ImportPreview }) {
   const { alreadyThere: there } = preview;
-  const unchanged = [there.nodes > 0 ? countOf(there.nodes, 'node') : '', there.tests > 0 ? countOf(there.tests, 'test') : '', there.scenarios > 0 ? countOf(there.scenarios, 'scenario') : ''].filter((part) => part !== '');
+  const unchanged = [
+    there.nodes > 0 ? countOf(there.nodes, 'node') : '',
+    there.tests > 0 ? countOf(there.tests, 'test') : '',
+    there.scenarios > 0 ? countOf(there.scenarios, 'scenario') : '',
+  ].filter((part) => part !== '');
   return (
     <div className="mt-4 grid gap-4">
       {preview.problems.length > 0 && <Problems problems={preview.problems} />}
-      {unchanged.length > 0 && !preview.isStored && <p className="text-soft">Already there and left as they are: {unchanged.join(', ')}.</p>}
+      {unchanged.length > 0 && !preview.isStored && (
+        <p className="text-soft">Already there and left as they are: {unchanged.join(', ')}.</p>
+      )}
       <div className="grid items-start gap-4 xl:grid-cols-3">
-        <New title="Processes" count={preview.nodes.length} heads={['Code', 'Name', 'Below']} rows={preview.nodes.map(({ code, name, parent }) => [code, name, parent ?? 'top'])} />
+        <New
+          title="Processes"
+          count={preview.nodes.length}
+          heads={['Code', 'Name', 'Below']}
+          rows={preview.nodes.map(({ code, name, parent }) => [code, name, parent ?? 'top'])}
+        />
         <New
           title="Tests"
           count={preview.tests.length}
           heads={['Code', 'Name', 'Needs → gives']}
-          rows={preview.tests.map(({ code, name, steps, needs, gives }) => [code, `${name}, ${countOf(steps, 'step')}`, `${needs.join(', ') || 'nothing'} → ${gives.join(', ') || 'nothing'}`])}
+          rows={preview.tests.map(({ code, name, steps, needs, gives }) => [
+            code,
+            `${name}, ${countOf(steps, 'step')}`,
+            `${needs.join(', ') || 'nothing'} → ${gives.join(', ') || 'nothing'}`,
+          ])}
         />
         <New
           title="Scenarios"
           count={preview.scenarios.length}
           heads={['Code', 'Name', 'Wiring']}
-          rows={preview.scenarios.map(({ code, name, legs, openLegs, rows, findings }) => [code, `${name}, ${countOf(legs, 'leg')}${openLegs > 0 ? ` (${openLegs} open)` : ''}, ${countOf(rows, 'data row')}`, findings.length > 0 ? findings.join(' ') : 'arrives'])}
+          rows={preview.scenarios.map(({ code, name, legs, openLegs, rows, findings }) => [
+            code,
+            `${name}, ${countOf(legs, 'leg')}${openLegs > 0 ? ` (${openLegs} open)` : ''}, ${countOf(rows, 'data row')}`,
+            findings.length > 0 ? findings.join(' ') : 'arrives',
+          ])}
         />
       </div>
     </div>

@@ -21,7 +21,11 @@ export function AddNodeDialog({ isOpen, onClose, parent, level, nodes }: AddNode
   const address = useAddress();
   const client = useQueryClient();
   const form = useForm(async (values) => {
-    const { code } = await sendJson<{ code: string }>('POST', `${api}/map`, { parent: parent?.code ?? null, code: values['code'], name: values['name'] });
+    const { code } = await sendJson<{ code: string }>('POST', `${api}/map`, {
+      parent: parent?.code ?? null,
+      code: values['code'],
+      name: values['name'],
+    });
     await client.invalidateQueries({ queryKey: ['map'] });
     await client.invalidateQueries({ queryKey: ['strip'] });
     address.set({ node: code });
@@ -32,7 +36,15 @@ export function AddNodeDialog({ isOpen, onClose, parent, level, nodes }: AddNode
     <DialogBox title={parent ? `Add a ${level} below ${parent.name}` : `Add a ${level}`} isOpen={isOpen} onClose={onClose}>
       <form onSubmit={form.onSubmit}>
         <TextField label="Name" name="name" required maxLength={200} problem={form.problemOf('name')} />
-        <TextField label="Code" name="code" required maxLength={40} defaultValue={proposeCode(parent?.code ?? null, siblings)} hint="Unique in the programme" problem={form.problemOf('code')} />
+        <TextField
+          label="Code"
+          name="code"
+          required
+          maxLength={40}
+          defaultValue={proposeCode(parent?.code ?? null, siblings)}
+          hint="Unique in the programme"
+          problem={form.problemOf('code')}
+        />
         <FormFoot form={form} label={`Add ${level}`} onCancel={onClose} />
       </form>
     </DialogBox>

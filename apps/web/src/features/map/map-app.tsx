@@ -45,7 +45,10 @@ function ProcessMap({ initial }: { readonly initial: MapView }) {
   const level = data.levels[(above?.depth ?? -1) + 1] ?? 'node';
   return (
     <>
-      <PageTitle title="Process map" about={`${countOf(data.nodes.length, 'node')} in ${data.levels.length} levels · ${countOf(data.totals.tests, 'test')} · ${countOf(data.totals.scenarios, 'scenario')}`}>
+      <PageTitle
+        title="Process map"
+        about={`${countOf(data.nodes.length, 'node')} in ${data.levels.length} levels · ${countOf(data.totals.tests, 'test')} · ${countOf(data.totals.scenarios, 'scenario')}`}
+      >
         {can('edit map') && (
           <>
             <a className="button" href={`${base}/map/import`}>

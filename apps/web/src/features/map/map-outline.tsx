@@ -21,7 +21,13 @@ export function MapOutline({ nodes, chosen, onChoose }: MapOutlineProps) {
   const shown = useMemo(() => listShown(nodes, closed), [nodes, closed]);
   const at = shown.findIndex((node) => node.code === chosen);
   // eslint-disable-next-line react-hooks/incompatible-library -- the library's own advice; nothing here is memoized by it
-  const rows = useVirtualizer({ count: shown.length, getScrollElement: () => frame.current, estimateSize: () => ROW_PX, overscan: 12, initialRect: { width: 900, height: 560 } });
+  const rows = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW_PX,
+    overscan: 12,
+    initialRect: { width: 900, height: 560 },
+  });
   useEffect(() => {
     if (at >= 0) rows.scrollToIndex(at, { align: 'auto' });
     // Only a new choice scrolls; opening a branch does not.
@@ -69,7 +75,14 @@ export function MapOutline({ nodes, chosen, onChoose }: MapOutlineProps) {
               const node = shown[row.index];
               return node ? (
                 <div key={node.code} className="absolute inset-x-0" role="presentation" style={{ top: row.start, height: ROW_PX }}>
-                  <OutlineRow node={node} index={row.index} isChosen={node.code === chosen} isOpen={!closed.has(node.code)} onChoose={onChoose} onOpen={setOpen} />
+                  <OutlineRow
+                    node={node}
+                    index={row.index}
+                    isChosen={node.code === chosen}
+                    isOpen={!closed.has(node.code)}
+                    onChoose={onChoose}
+                    onOpen={setOpen}
+                  />
                 </div>
               ) : null;
             })}

@@ -10,7 +10,12 @@ import { getJson } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { EditNodeDialog } from './edit-node-dialog.tsx';
 
-const STATE_MARKS: Readonly<Record<RequirementState, TurnStatus>> = { verified: 'passed', refuted: 'failed', partly: 'under way', 'not yet': 'waiting' };
+const STATE_MARKS: Readonly<Record<RequirementState, TurnStatus>> = {
+  verified: 'passed',
+  refuted: 'failed',
+  partly: 'under way',
+  'not yet': 'waiting',
+};
 
 /** What hangs on the chosen node. */
 export function NodePanel({ code }: { readonly code: string | null }) {
@@ -23,7 +28,11 @@ export function NodePanel({ code }: { readonly code: string | null }) {
       </SidePanel>
     );
   }
-  return <SidePanel label={`Node ${code}`}>{data?.code === code ? <Detail node={data} /> : <p className="px-4 py-5 text-soft">Loading {code} …</p>}</SidePanel>;
+  return (
+    <SidePanel label={`Node ${code}`}>
+      {data?.code === code ? <Detail node={data} /> : <p className="px-4 py-5 text-soft">Loading {code} …</p>}
+    </SidePanel>
+  );
 }
 
 function Detail({ node }: { readonly node: NodeDetail }) {
@@ -46,13 +55,27 @@ function Detail({ node }: { readonly node: NodeDetail }) {
         {node.description !== '' && <p className="mt-2 whitespace-pre-line">{node.description}</p>}
       </div>
       <PanelPart title="Tests here" count={node.tests.length}>
-        <Lines items={node.tests.map((test) => ({ ...test, href: `${base}/tests/${test.code}`, mark: test.status }))} none="No test covers this yet." />
+        <Lines
+          items={node.tests.map((test) => ({ ...test, href: `${base}/tests/${test.code}`, mark: test.status }))}
+          none="No test covers this yet."
+        />
       </PanelPart>
       <PanelPart title="Scenarios through here" count={node.scenarios.length}>
-        <Lines items={node.scenarios.map((scenario) => ({ ...scenario, href: `${base}/scenarios/${scenario.code}`, mark: null }))} none="In no scenario." />
+        <Lines
+          items={node.scenarios.map((scenario) => ({ ...scenario, href: `${base}/scenarios/${scenario.code}`, mark: null }))}
+          none="In no scenario."
+        />
       </PanelPart>
       <PanelPart title="Requirements" count={node.requirements.length}>
-        <Lines items={node.requirements.map((requirement) => ({ ...requirement, href: null, mark: STATE_MARKS[requirement.state], word: requirement.state }))} none="None." />
+        <Lines
+          items={node.requirements.map((requirement) => ({
+            ...requirement,
+            href: null,
+            mark: STATE_MARKS[requirement.state],
+            word: requirement.state,
+          }))}
+          none="None."
+        />
       </PanelPart>
       <EditNodeDialog node={node} isOpen={isEditing} onClose={() => setIsEditing(false)} />
     </>

@@ -20,7 +20,9 @@ export function HoldList({ view }: { readonly view: ProgressView }) {
       <div className="px-4 pt-3 pb-1">
         <h2 className="text-[15px]">Where the baton is held</h2>
         <p className="text-[13px] text-soft">
-          {held.length === 0 ? 'Nowhere. Every turn that is not done can go on.' : `${countOf(view.waitingBehindHolds, 'turn')} waiting behind ${countOf(held.length, 'hold')}`}
+          {held.length === 0
+            ? 'Nowhere. Every turn that is not done can go on.'
+            : `${countOf(view.waitingBehindHolds, 'turn')} waiting behind ${countOf(held.length, 'hold')}`}
         </p>
       </div>
       <ol>
@@ -33,7 +35,11 @@ export function HoldList({ view }: { readonly view: ProgressView }) {
           Show all {held.length} holds
         </button>
       )}
-      {rest > 0 && <p className="border-t border-line-2 px-4 py-2.5 text-[13px] text-soft">{countOf(rest, 'more failure')} with nothing waiting behind.</p>}
+      {rest > 0 && (
+        <p className="border-t border-line-2 px-4 py-2.5 text-[13px] text-soft">
+          {countOf(rest, 'more failure')} with nothing waiting behind.
+        </p>
+      )}
     </SidePanel>
   );
 }
@@ -43,7 +49,10 @@ function HoldLine({ hold, cycle }: { readonly hold: HoldView; readonly cycle: st
   const address = useAddress();
   return (
     <li className="border-t border-line-2 first:border-t-0">
-      <a className="group grid grid-cols-[54px_1fr] gap-3 px-4 py-2.5" href={toTurnsPath({ base, cycle, scope: address.get('scope'), filters: { hold: `${hold.kind}:${hold.key}` } })}>
+      <a
+        className="group grid grid-cols-[54px_1fr] gap-3 px-4 py-2.5"
+        href={toTurnsPath({ base, cycle, scope: address.get('scope'), filters: { hold: `${hold.kind}:${hold.key}` } })}
+      >
         <span className="text-right">
           <strong className="block text-[20px] leading-6 group-hover:underline">{hold.waiting}</strong>
           <span className="text-[12px] text-soft">waiting</span>
@@ -52,7 +61,8 @@ function HoldLine({ hold, cycle }: { readonly hold: HoldView; readonly cycle: st
           <b className="block group-hover:underline">{hold.title}</b>
           <span className="block text-[13px] text-soft" suppressHydrationWarning>
             {hold.detail}
-            {hold.since !== null && ` · ${LASTING[hold.kind]} ${formatLasting(hold.since, nowMs)}`} · {countOf(hold.teams, 'team')} · {formatMinutes(hold.minutes)} of work
+            {hold.since !== null && ` · ${LASTING[hold.kind]} ${formatLasting(hold.since, nowMs)}`} · {countOf(hold.teams, 'team')} ·{' '}
+            {formatMinutes(hold.minutes)} of work
           </span>
         </span>
       </a>

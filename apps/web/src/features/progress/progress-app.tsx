@@ -17,7 +17,14 @@ import { HoldList } from './hold-list.tsx';
 import { ProgressTable } from './progress-table.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
 
-const FACET_WORDS: Readonly<Record<FacetName, string>> = { process: 'Process', team: 'Team', person: 'Person', application: 'Application', priority: 'Priority', scenario: 'Scenario' };
+const FACET_WORDS: Readonly<Record<FacetName, string>> = {
+  process: 'Process',
+  team: 'Team',
+  person: 'Person',
+  application: 'Application',
+  priority: 'Priority',
+  scenario: 'Scenario',
+};
 
 export function ProgressApp({ content, ...frame }: PageProps<ProgressView>) {
   return (
@@ -45,9 +52,24 @@ function Progress({ initial, initialAddress }: { readonly initial: ProgressView;
   return (
     <>
       <PageTitle title="Progress" about={formatSpan(view.cycle.startsOn, view.cycle.endsOn)}>
-        <Choose label="Cycle" chosen={view.cycle.code} choices={view.cycles.map(({ code, name }) => ({ key: code, name }))} onChoose={(cycle) => address.set({ cycle })} />
-        <Choose label="Rows" chosen={rows} choices={facets.filter(({ key }) => key !== columns)} onChoose={(key) => address.set({ rows: key })} />
-        <Choose label="Columns" chosen={columns} choices={facets.filter(({ key }) => key !== rows)} onChoose={(key) => address.set({ columns: key })} />
+        <Choose
+          label="Cycle"
+          chosen={view.cycle.code}
+          choices={view.cycles.map(({ code, name }) => ({ key: code, name }))}
+          onChoose={(cycle) => address.set({ cycle })}
+        />
+        <Choose
+          label="Rows"
+          chosen={rows}
+          choices={facets.filter(({ key }) => key !== columns)}
+          onChoose={(key) => address.set({ rows: key })}
+        />
+        <Choose
+          label="Columns"
+          chosen={columns}
+          choices={facets.filter(({ key }) => key !== rows)}
+          onChoose={(key) => address.set({ columns: key })}
+        />
       </PageTitle>
       <div className={`grid gap-4 lg:grid-cols-[minmax(0,1fr)_340px] ${isPlaceholderData ? 'opacity-70' : ''}`}>
         <div className="min-w-0">
@@ -74,7 +96,8 @@ function toQuery(get: (name: string) => string | null): string {
 function Headline({ view }: { readonly view: ProgressView }) {
   const { base } = useProgramme();
   const address = useAddress();
-  const to = (status?: string) => toTurnsPath({ base, cycle: view.cycle?.code ?? '', scope: address.get('scope'), filters: status === undefined ? {} : { status } });
+  const to = (status?: string) =>
+    toTurnsPath({ base, cycle: view.cycle?.code ?? '', scope: address.get('scope'), filters: status === undefined ? {} : { status } });
   const { total } = view;
   const all = sumCounts(total);
   return (
@@ -86,10 +109,12 @@ function Headline({ view }: { readonly view: ProgressView }) {
         </span>
       </a>
       <a href={to('passed')} className="group">
-        <strong className="text-[19px] group-hover:underline">{formatShare(getPassShare(total), 1)}</strong> <span className="text-soft">of those passed</span>
+        <strong className="text-[19px] group-hover:underline">{formatShare(getPassShare(total), 1)}</strong>{' '}
+        <span className="text-soft">of those passed</span>
       </a>
       <a href={to('failed,blocked')} className="group">
-        <strong className="text-[19px] text-failed group-hover:underline">{total.failed + total.blocked}</strong> <span className="text-soft">failed or blocked</span>
+        <strong className="text-[19px] text-failed group-hover:underline">{total.failed + total.blocked}</strong>{' '}
+        <span className="text-soft">failed or blocked</span>
       </a>
     </p>
   );

@@ -9,7 +9,14 @@ import { useProgramme } from '../frame/programme-context.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
 
 /** Which filter of the turn list a facet's value is. */
-const FILTER_OF: Readonly<Record<FacetName, string>> = { process: 'node', team: 'team', person: 'person', scenario: 'scenario', application: 'application', priority: 'priority' };
+const FILTER_OF: Readonly<Record<FacetName, string>> = {
+  process: 'node',
+  team: 'team',
+  person: 'person',
+  scenario: 'scenario',
+  application: 'application',
+  priority: 'priority',
+};
 
 interface ProgressTableProps {
   readonly view: ProgressView;
@@ -59,7 +66,12 @@ export function ProgressTable({ view, rows, columns, rowsName }: ProgressTablePr
               </th>
               {view.columns.map((column, place) => (
                 <td key={column.key}>
-                  <Cell counts={view.cells[index]?.[place] ?? NO_COUNTS} largest={largest} filters={{ ...toFilter(rows, row.key), ...toFilter(columns, column.key) }} cycle={view.cycle?.code ?? ''} />
+                  <Cell
+                    counts={view.cells[index]?.[place] ?? NO_COUNTS}
+                    largest={largest}
+                    filters={{ ...toFilter(rows, row.key), ...toFilter(columns, column.key) }}
+                    cycle={view.cycle?.code ?? ''}
+                  />
                 </td>
               ))}
             </tr>
@@ -71,7 +83,12 @@ export function ProgressTable({ view, rows, columns, rowsName }: ProgressTablePr
             <td className="border-t border-line">All</td>
             {view.columns.map((column, place) => (
               <td key={column.key} className="border-t border-line">
-                <Cell counts={totals[place] ?? NO_COUNTS} largest={0} filters={toFilter(columns, column.key)} cycle={view.cycle?.code ?? ''} />
+                <Cell
+                  counts={totals[place] ?? NO_COUNTS}
+                  largest={0}
+                  filters={toFilter(columns, column.key)}
+                  cycle={view.cycle?.code ?? ''}
+                />
               </td>
             ))}
           </tr>

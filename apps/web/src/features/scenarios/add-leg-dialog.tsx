@@ -47,14 +47,26 @@ function TestPicker({ isOpen, onPick }: { readonly isOpen: boolean; readonly onP
   const [words, setWords] = useState('');
   const { data } = useQuery({ queryKey: ['tests'], queryFn: () => getJson<TestList>(`${api}/tests`), enabled: isOpen });
   const wanted = words.trim().toLowerCase().split(/\s+/);
-  const found = (data?.tests ?? []).filter((test) => wanted.every((word) => `${test.code} ${test.name} ${test.team ?? ''}`.toLowerCase().includes(word)));
+  const found = (data?.tests ?? []).filter((test) =>
+    wanted.every((word) => `${test.code} ${test.name} ${test.team ?? ''}`.toLowerCase().includes(word)),
+  );
   return (
     <section>
-      <TextField label="A test from the library" value={words} onChange={(event) => setWords(event.target.value)} placeholder="Code, name or team" autoComplete="off" />
+      <TextField
+        label="A test from the library"
+        value={words}
+        onChange={(event) => setWords(event.target.value)}
+        placeholder="Code, name or team"
+        autoComplete="off"
+      />
       <ul className="-mt-1 mb-4 max-h-[34vh] overflow-auto rounded-control border border-line-2" aria-label="Tests">
         {found.slice(0, SHOWN).map((test) => (
           <li key={test.id} className="border-b border-line-2 last:border-b-0">
-            <button type="button" className="flex w-full items-baseline gap-3 px-3 py-1.5 text-left hover:bg-band" onClick={() => onPick(test)}>
+            <button
+              type="button"
+              className="flex w-full items-baseline gap-3 px-3 py-1.5 text-left hover:bg-band"
+              onClick={() => onPick(test)}
+            >
               <span className="w-[70px] flex-none font-mono text-[13px] text-soft">{test.code}</span>
               <span className="min-w-0 flex-1 font-semibold">{test.name}</span>
               <span className="text-[13px] text-soft">{test.team}</span>

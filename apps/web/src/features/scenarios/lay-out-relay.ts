@@ -8,7 +8,7 @@ export interface RelayLeg {
   readonly y: number;
 }
 
-export interface RelayLane {
+interface RelayLane {
   readonly name: string;
   readonly legs: number;
   readonly y: number;

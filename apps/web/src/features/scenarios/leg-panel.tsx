@@ -81,7 +81,17 @@ export function LegPanel({ hand, leg, run, row, canEdit }: LegPanelProps) {
   );
 }
 
-function Source({ need, hand, run, row }: { readonly need: WiredNeed; readonly hand: ScenarioInHand; readonly run: RunOverlay | null; readonly row: LegPanelProps['row'] }) {
+function Source({
+  need,
+  hand,
+  run,
+  row,
+}: {
+  readonly need: WiredNeed;
+  readonly hand: ScenarioInHand;
+  readonly run: RunOverlay | null;
+  readonly row: LegPanelProps['row'];
+}) {
   const { source } = need;
   if (source.kind === 'leg') {
     const index = hand.chain.legs.findIndex(({ leg }) => leg.id === source.leg);
@@ -92,10 +102,16 @@ function Source({ need, hand, run, row }: { readonly need: WiredNeed; readonly h
     const value = row?.values[source.field.name] ?? '';
     return <span className="text-soft">row: {value === '' ? 'empty' : <b className="text-ink">{value}</b>}</span>;
   }
-  return <span className={source.kind === 'fixed' || source.kind === 'own' || source.kind === 'new' ? 'text-soft' : 'font-semibold text-failed'}>{SOURCE_WORDS[source.kind](source as never)}</span>;
+  return (
+    <span className={source.kind === 'fixed' || source.kind === 'own' || source.kind === 'new' ? 'text-soft' : 'font-semibold text-failed'}>
+      {SOURCE_WORDS[source.kind](source as never)}
+    </span>
+  );
 }
 
-const SOURCE_WORDS: { readonly [Kind in Exclude<NeedSource['kind'], 'leg' | 'column'>]: (source: Extract<NeedSource, { kind: Kind }>) => string } = {
+const SOURCE_WORDS: {
+  readonly [Kind in Exclude<NeedSource['kind'], 'leg' | 'column'>]: (source: Extract<NeedSource, { kind: Kind }>) => string;
+} = {
   fixed: ({ value }) => `always ${value}`,
   new: ({ pattern }) => `new ${pattern}`,
   own: ({ value }) => `from the test’s row: ${value}`,
@@ -106,7 +122,9 @@ const SOURCE_WORDS: { readonly [Kind in Exclude<NeedSource['kind'], 'leg' | 'col
 };
 
 function describeTakers(hand: ScenarioInHand, leg: LegDetail, name: string): string {
-  const takers = hand.chain.legs.filter(({ needs }) => needs.some(({ source }) => source.kind === 'leg' && source.leg === leg.id && toNameKey(source.field.name) === toNameKey(name)));
+  const takers = hand.chain.legs.filter(({ needs }) =>
+    needs.some(({ source }) => source.kind === 'leg' && source.leg === leg.id && toNameKey(source.field.name) === toNameKey(name)),
+  );
   return takers.length > 0 ? `to ${takers.map(({ index }) => `leg ${index + 1}`).join(', ')}` : 'to nobody';
 }
 
@@ -115,7 +133,10 @@ function LastAttempt({ turn }: { readonly turn: RunOverlay['turns'][number] }) {
   const { latest } = turn;
   return (
     <PanelPart title={latest ? 'Last attempt' : 'In this run'}>
-      <StatusLabel status={turn.status} word={latest?.step ? `${latest.outcome === 'blocked' ? 'Blocked' : 'Failed'} at step ${latest.step} of ${latest.steps}` : undefined} />
+      <StatusLabel
+        status={turn.status}
+        word={latest?.step ? `${latest.outcome === 'blocked' ? 'Blocked' : 'Failed'} at step ${latest.step} of ${latest.steps}` : undefined}
+      />
       {latest && latest.note !== '' && <p className="mt-1">{latest.note}</p>}
       <p className="mt-1 text-[13px] text-soft">
         {latest ? (

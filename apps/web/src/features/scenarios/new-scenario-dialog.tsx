@@ -14,7 +14,14 @@ export function NewScenarioDialog({ isOpen, onClose }: { readonly isOpen: boolea
   return (
     <DialogBox title="New scenario" isOpen={isOpen} onClose={onClose}>
       <form onSubmit={form.onSubmit}>
-        <TextField label="Name" name="name" required maxLength={200} hint="What the business would call it, such as: Household gets a metered supply" problem={form.problemOf('name')} />
+        <TextField
+          label="Name"
+          name="name"
+          required
+          maxLength={200}
+          hint="What the business would call it, such as: Household gets a metered supply"
+          problem={form.problemOf('name')}
+        />
         <TextField label="Code" name="code" required maxLength={40} problem={form.problemOf('code')} />
         <NodeField label="Belongs to" name="node" problem={form.problemOf('node')} />
         <FormFoot form={form} label="Begin the sketch" onCancel={onClose} />

@@ -26,7 +26,10 @@ export function RelayView({ hand, run, chosen, onChoose, canEdit }: RelayViewPro
     return (id: string) => lanes.get(id) ?? '';
   }, [scenario.legs]);
   const relay = useMemo(() => layOutRelay(chain, laneOf), [chain, laneOf]);
-  const statusOf = useMemo(() => new Map((run?.turns ?? []).flatMap((turn) => (turn.legId ? [[turn.legId as string, turn] as const] : []))), [run]);
+  const statusOf = useMemo(
+    () => new Map((run?.turns ?? []).flatMap((turn) => (turn.legId ? [[turn.legId as string, turn] as const] : []))),
+    [run],
+  );
   const place = (index: number) => {
     const leg = scenario.legs[index];
     if (!leg) return;
@@ -66,17 +69,31 @@ export function RelayView({ hand, run, chosen, onChoose, canEdit }: RelayViewPro
   return (
     // The legs are the controls; the frame only hears their keys and what is dropped beside them.
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions
-    <div ref={frame} className="card overflow-x-auto" onKeyDown={onKeyDown} onDragOver={(event) => event.preventDefault()} onDrop={() => drop(null)}>
+    <div
+      ref={frame}
+      className="card overflow-x-auto"
+      onKeyDown={onKeyDown}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={() => drop(null)}
+    >
       <div className="relative" style={{ width: relay.width, height: relay.height, minWidth: '100%' }}>
         <ol aria-hidden className="absolute top-0 left-0">
           {Array.from({ length: relay.columns }, (_, column) => (
-            <li key={column} className="absolute w-max pt-2.5 text-[13px] text-soft" style={{ left: LEG.laneWidth + column * LEG.columnWidth }}>
+            <li
+              key={column}
+              className="absolute w-max pt-2.5 text-[13px] text-soft"
+              style={{ left: LEG.laneWidth + column * LEG.columnWidth }}
+            >
               {column + 1}
             </li>
           ))}
         </ol>
         {relay.lanes.map((lane, index) => (
-          <div key={lane.name} className={`absolute inset-x-0 border-t border-line ${index % 2 === 0 ? 'bg-(--row-even)' : 'bg-(--row-odd)'}`} style={{ top: lane.y, height: lane.height }}>
+          <div
+            key={lane.name}
+            className={`absolute inset-x-0 border-t border-line ${index % 2 === 0 ? 'bg-(--row-even)' : 'bg-(--row-odd)'}`}
+            style={{ top: lane.y, height: lane.height }}
+          >
             <div className="sticky left-0 z-10 h-full w-[122px] bg-inherit px-3 pt-3">
               <b className="block truncate" title={lane.name}>
                 {lane.name}

@@ -13,7 +13,12 @@ export function RelayWires({ relay, statusOf, chosen }: RelayWiresProps) {
   return (
     <svg className="pointer-events-none absolute top-0 left-0" width={relay.width} height={relay.height} aria-hidden>
       {ranked.map((wire) => (
-        <Wire key={wire.key} wire={wire} status={statusOf.get(wire.from)?.status} isLit={chosen !== null && (wire.from === chosen || wire.to === chosen)} />
+        <Wire
+          key={wire.key}
+          wire={wire}
+          status={statusOf.get(wire.from)?.status}
+          isLit={chosen !== null && (wire.from === chosen || wire.to === chosen)}
+        />
       ))}
     </svg>
   );
@@ -21,7 +26,24 @@ export function RelayWires({ relay, statusOf, chosen }: RelayWiresProps) {
 
 function Wire({ wire, status, isLit }: { readonly wire: RelayWire; readonly status: string | undefined; readonly isLit: boolean }) {
   const carries = wire.values.length > 0;
-  const colour = status === 'passed' ? 'var(--baton-wire)' : status === 'failed' || status === 'blocked' ? `var(--${status})` : isLit && carries ? 'var(--baton-wire)' : 'var(--skipped)';
+  const colour =
+    status === 'passed'
+      ? 'var(--baton-wire)'
+      : status === 'failed' || status === 'blocked'
+        ? `var(--${status})`
+        : isLit && carries
+          ? 'var(--baton-wire)'
+          : 'var(--skipped)';
   const dash = status === 'passed' && carries ? undefined : carries ? '5 4' : '1 4';
-  return <path d={wire.path} fill="none" stroke={colour} strokeWidth={isLit ? 3 : carries ? 2 : 1.25} strokeDasharray={dash} strokeLinecap="round" opacity={carries || isLit ? 1 : 0.7} />;
+  return (
+    <path
+      d={wire.path}
+      fill="none"
+      stroke={colour}
+      strokeWidth={isLit ? 3 : carries ? 2 : 1.25}
+      strokeDasharray={dash}
+      strokeLinecap="round"
+      opacity={carries || isLit ? 1 : 0.7}
+    />
+  );
 }

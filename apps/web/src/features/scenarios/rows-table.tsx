@@ -13,7 +13,8 @@ export function RowsTable({ hand, canEdit }: { readonly hand: ScenarioInHand; re
   const [draft, setDraft] = useState<readonly Row[] | null>(null);
   const shown = draft ?? rows;
   if (columns.length === 0 && rows.length === 0) return null;
-  const change = (index: number, next: Partial<Row>) => setDraft(shown.map((row, place) => (place === index ? ({ ...row, ...next } as Row) : row)));
+  const change = (index: number, next: Partial<Row>) =>
+    setDraft(shown.map((row, place) => (place === index ? ({ ...row, ...next } as Row) : row)));
   const add = () => setDraft([...shown, { name: `Row ${shown.length + 1}`, values: { ...(shown.at(-1)?.values ?? {}) } }]);
   const save = async () => {
     if (draft && (await hand.changeScenario({ rows: draft.map((row) => ({ ...row })) }))) setDraft(null);
@@ -60,14 +61,22 @@ export function RowsTable({ hand, canEdit }: { readonly hand: ScenarioInHand; re
           <tbody>
             {shown.map((row, index) => (
               <tr key={row.id ?? `new ${index}`}>
-                <td>{canEdit ? <CellInput label="Name of the row" value={row.name} onChange={(name) => change(index, { name })} /> : row.name}</td>
+                <td>
+                  {canEdit ? <CellInput label="Name of the row" value={row.name} onChange={(name) => change(index, { name })} /> : row.name}
+                </td>
                 {columns.map((column) => {
                   const value = row.values[column.name] ?? '';
                   const check = value === '' ? { ok: true } : checkValue(column, value);
                   return (
                     <td key={column.name}>
                       {canEdit ? (
-                        <CellInput label={`${column.name} of ${row.name}`} value={value} isWrong={!check.ok} problem={'message' in check ? check.message : ''} onChange={(next) => change(index, { values: { ...row.values, [column.name]: next } })} />
+                        <CellInput
+                          label={`${column.name} of ${row.name}`}
+                          value={value}
+                          isWrong={!check.ok}
+                          problem={'message' in check ? check.message : ''}
+                          onChange={(next) => change(index, { values: { ...row.values, [column.name]: next } })}
+                        />
                       ) : (
                         <span className="font-mono text-[13px]">{value}</span>
                       )}
@@ -76,7 +85,12 @@ export function RowsTable({ hand, canEdit }: { readonly hand: ScenarioInHand; re
                 })}
                 {canEdit && (
                   <td>
-                    <button type="button" className="button button-quiet button-small" aria-label={`Take out ${row.name}`} onClick={() => setDraft(shown.filter((_, place) => place !== index))}>
+                    <button
+                      type="button"
+                      className="button button-quiet button-small"
+                      aria-label={`Take out ${row.name}`}
+                      onClick={() => setDraft(shown.filter((_, place) => place !== index))}
+                    >
                       <Trash2 size={14} aria-hidden />
                     </button>
                   </td>

@@ -41,7 +41,12 @@ function Scenario({ initial }: { readonly initial: ScenarioDetail }) {
   const [isAdding, setIsAdding] = useState(false);
   const runId = address.get('run') ?? scenario.runs[0]?.id ?? null;
   const hasRun = runId !== null && runId !== 'none';
-  const { data: overlay } = useQuery({ queryKey: ['runs', runId], queryFn: () => getJson<RunOverlay>(`${api}/runs/${runId}`), enabled: hasRun, placeholderData: (before) => before });
+  const { data: overlay } = useQuery({
+    queryKey: ['runs', runId],
+    queryFn: () => getJson<RunOverlay>(`${api}/runs/${runId}`),
+    enabled: hasRun,
+    placeholderData: (before) => before,
+  });
   const run = hasRun ? (overlay ?? null) : null;
   const row = scenario.rows.find(({ name }) => name === (address.get('row') ?? run?.rowName)) ?? scenario.rows[0] ?? null;
   const chosen = scenario.legs.find(({ id }) => id === address.get('leg')) ?? null;
@@ -49,12 +54,28 @@ function Scenario({ initial }: { readonly initial: ScenarioDetail }) {
   const canEdit = can('edit scenarios');
   return (
     <>
-      <PageTitle crumbs={<Crumbs path={scenario.path} base={base} />} title={scenario.name} about={<StateOf hand={hand} canEdit={canEdit} />}>
+      <PageTitle
+        crumbs={<Crumbs path={scenario.path} base={base} />}
+        title={scenario.name}
+        about={<StateOf hand={hand} canEdit={canEdit} />}
+      >
         {scenario.rows.length > 0 && (
-          <Choose label="Row" chosen={row?.name ?? null} choices={scenario.rows.map(({ name }) => ({ key: name, name }))} onChoose={(name) => address.set({ row: name, run: scenario.runs.find((candidate) => candidate.rowName === name)?.id ?? 'none' })} />
+          <Choose
+            label="Row"
+            chosen={row?.name ?? null}
+            choices={scenario.rows.map(({ name }) => ({ key: name, name }))}
+            onChoose={(name) =>
+              address.set({ row: name, run: scenario.runs.find((candidate) => candidate.rowName === name)?.id ?? 'none' })
+            }
+          />
         )}
         {scenario.runs.length > 0 && (
-          <Choose label="Run" chosen={runId ?? 'none'} choices={[{ key: 'none', name: 'none' }, ...scenario.runs.map(({ id, label }) => ({ key: id, name: label }))]} onChoose={(id) => address.set({ run: id, row: null })} />
+          <Choose
+            label="Run"
+            chosen={runId ?? 'none'}
+            choices={[{ key: 'none', name: 'none' }, ...scenario.runs.map(({ id, label }) => ({ key: id, name: label }))]}
+            onChoose={(id) => address.set({ run: id, row: null })}
+          />
         )}
         <button type="button" className="button" aria-pressed={chosen === null} onClick={() => address.set({ leg: null })}>
           <ShieldCheck size={17} aria-hidden /> Wiring: {errors === 0 ? 'arrives' : `${errors} to fix`}
@@ -67,11 +88,21 @@ function Scenario({ initial }: { readonly initial: ScenarioDetail }) {
       </PageTitle>
       <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">
         <div className="min-w-0">
-          <RelayView hand={hand} run={run} chosen={chosen?.id ?? null} onChoose={(leg) => address.set({ leg }, { replace: true })} canEdit={canEdit} />
+          <RelayView
+            hand={hand}
+            run={run}
+            chosen={chosen?.id ?? null}
+            onChoose={(leg) => address.set({ leg }, { replace: true })}
+            canEdit={canEdit}
+          />
           <BatonSoFar run={run} />
           <RowsTable hand={hand} canEdit={canEdit} />
         </div>
-        {chosen ? <LegPanel hand={hand} leg={chosen} run={run} row={row} canEdit={canEdit} /> : <WiringPanel hand={hand} canEdit={canEdit} onChoose={(leg) => address.set({ leg }, { replace: true })} />}
+        {chosen ? (
+          <LegPanel hand={hand} leg={chosen} run={run} row={row} canEdit={canEdit} />
+        ) : (
+          <WiringPanel hand={hand} canEdit={canEdit} onChoose={(leg) => address.set({ leg }, { replace: true })} />
+        )}
       </div>
       <AddLegDialog hand={hand} after={chosen} isOpen={isAdding} onClose={() => setIsAdding(false)} />
     </>
@@ -84,7 +115,11 @@ function StateOf({ hand, canEdit }: { readonly hand: ReturnType<typeof useScenar
     <>
       <span className="font-mono">{code}</span> · {state}
       {canEdit && state === 'sketch' && (
-        <button type="button" className="button button-quiet button-small ml-2 underline" onClick={() => void hand.changeScenario({ state: 'agreed' })}>
+        <button
+          type="button"
+          className="button button-quiet button-small ml-2 underline"
+          onClick={() => void hand.changeScenario({ state: 'agreed' })}
+        >
           Agree it
         </button>
       )}

@@ -30,7 +30,10 @@ function Scenarios({ initial }: { readonly initial: ScenarioList }) {
   const toFix = shown.filter((scenario) => scenario.errors > 0).length;
   return (
     <>
-      <PageTitle title="Scenarios" about={`${countOf(shown.length, 'scenario')} · ${toFix === 0 ? 'every baton arrives' : `${toFix} with a baton that does not arrive`}`}>
+      <PageTitle
+        title="Scenarios"
+        about={`${countOf(shown.length, 'scenario')} · ${toFix === 0 ? 'every baton arrives' : `${toFix} with a baton that does not arrive`}`}
+      >
         {can('edit scenarios') && (
           <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
             <Plus size={17} aria-hidden /> New scenario
@@ -41,7 +44,10 @@ function Scenarios({ initial }: { readonly initial: ScenarioList }) {
         {shown.length > 0 ? (
           <ScenarioTable scenarios={shown} />
         ) : (
-          <EmptyView title="No scenario here yet">A scenario chains tests of several teams from the first request to the last posting. Begin one as a sketch; its tests may come later.</EmptyView>
+          <EmptyView title="No scenario here yet">
+            A scenario chains tests of several teams from the first request to the last posting. Begin one as a sketch; its tests may come
+            later.
+          </EmptyView>
         )}
       </div>
       <NewScenarioDialog isOpen={isAdding} onClose={() => setIsAdding(false)} />

@@ -8,13 +8,18 @@ import { useNotice } from '../../ui/notices.tsx';
 import { getJson, sendJson, toMessage } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
-export function wireScenario(scenario: Pick<ScenarioDetail, 'legs' | 'columns' | 'isInOpenCycle'>) {
-  const legs = scenario.legs.map((leg) => ({ ...leg, isOpen: leg.test === null, after: leg.after ?? undefined, place: leg.place ?? undefined }));
+function wireScenario(scenario: Pick<ScenarioDetail, 'legs' | 'columns' | 'isInOpenCycle'>) {
+  const legs = scenario.legs.map((leg) => ({
+    ...leg,
+    isOpen: leg.test === null,
+    after: leg.after ?? undefined,
+    place: leg.place ?? undefined,
+  }));
   const chain = wireChain(legs, scenario.columns);
   return { chain, findings: findFindings({ chain, isInOpenCycle: scenario.isInOpenCycle }) };
 }
 
-export function placeBefore(legs: readonly LegDetail[], id: string, before: string | null): LegDetail[] {
+function placeBefore(legs: readonly LegDetail[], id: string, before: string | null): LegDetail[] {
   const leg = legs.find((candidate) => candidate.id === id);
   if (!leg) return [...legs];
   const others = legs.filter((candidate) => candidate.id !== id);
@@ -48,10 +53,26 @@ export function useScenario(initial: ScenarioDetail) {
     }
   };
   const sendLeg = (id: string, change: ChangeLeg) => sendJson('PATCH', `${path}/legs/${id}`, change);
-  const addLeg = (leg: Omit<AddLeg, 'id'>) => edit((scenario) => scenario, () => sendJson('POST', `${path}/legs`, { ...leg, id: crypto.randomUUID() as LegId }));
-  const moveLeg = (id: LegId, before: LegId | null) => edit((scenario) => ({ ...scenario, legs: placeBefore(scenario.legs, id, before) }), () => sendLeg(id, { before }));
-  const changeLeg = (id: LegId, change: ChangeLeg) => edit((scenario) => scenario, () => sendLeg(id, change));
-  const changeScenario = (change: ChangeScenario) => edit((scenario) => scenario, () => sendJson('PATCH', path, change));
+  const addLeg = (leg: Omit<AddLeg, 'id'>) =>
+    edit(
+      (scenario) => scenario,
+      () => sendJson('POST', `${path}/legs`, { ...leg, id: crypto.randomUUID() as LegId }),
+    );
+  const moveLeg = (id: LegId, before: LegId | null) =>
+    edit(
+      (scenario) => ({ ...scenario, legs: placeBefore(scenario.legs, id, before) }),
+      () => sendLeg(id, { before }),
+    );
+  const changeLeg = (id: LegId, change: ChangeLeg) =>
+    edit(
+      (scenario) => scenario,
+      () => sendLeg(id, change),
+    );
+  const changeScenario = (change: ChangeScenario) =>
+    edit(
+      (scenario) => scenario,
+      () => sendJson('PATCH', path, change),
+    );
   const removeLeg = async (leg: LegDetail) => {
     const next = data.legs[data.legs.findIndex(({ id }) => id === leg.id) + 1];
     const isGone = await edit(

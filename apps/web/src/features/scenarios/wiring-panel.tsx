@@ -20,7 +20,8 @@ const WEIGHT_LOOK: Readonly<Record<Finding['weight'], string>> = {
 export function WiringPanel({ hand, canEdit, onChoose }: WiringPanelProps) {
   const { findings, scenario } = hand;
   const errors = findings.filter((finding) => finding.weight === 'error').length;
-  const headline = scenario.legs.length === 0 ? 'Nothing to wire yet.' : errors > 0 ? 'The baton does not arrive everywhere.' : 'Every baton arrives.';
+  const headline =
+    scenario.legs.length === 0 ? 'Nothing to wire yet.' : errors > 0 ? 'The baton does not arrive everywhere.' : 'Every baton arrives.';
   return (
     <SidePanel label="Wiring">
       <div className="px-4 py-3">
@@ -47,7 +48,10 @@ export function FindingLines({ findings, hand, canEdit, onChoose }: FindingLines
   return (
     <ul className="grid gap-2.5">
       {findings.map((finding) => (
-        <li key={`${finding.rule} ${finding.leg} ${finding.value}`} className={`border-l-[3px] pl-2.5 text-[13px] ${WEIGHT_LOOK[finding.weight]}`}>
+        <li
+          key={`${finding.rule} ${finding.leg} ${finding.value}`}
+          className={`border-l-[3px] pl-2.5 text-[13px] ${WEIGHT_LOOK[finding.weight]}`}
+        >
           <span className="sr-only">{finding.weight}: </span>
           {onChoose ? (
             <button type="button" className="text-left hover:underline" onClick={() => onChoose(finding.leg)}>
@@ -56,7 +60,9 @@ export function FindingLines({ findings, hand, canEdit, onChoose }: FindingLines
           ) : (
             finding.message
           )}
-          {canEdit && finding.rule === 'never-given' && finding.value !== undefined && <AddColumn hand={hand} finding={finding} value={finding.value} />}
+          {canEdit && finding.rule === 'never-given' && finding.value !== undefined && (
+            <AddColumn hand={hand} finding={finding} value={finding.value} />
+          )}
         </li>
       ))}
     </ul>
@@ -65,11 +71,17 @@ export function FindingLines({ findings, hand, canEdit, onChoose }: FindingLines
 
 /** The quick way out of a need that nothing gives: a column for it in the data rows. */
 function AddColumn({ hand, finding, value }: { readonly hand: ScenarioInHand; readonly finding: Finding; readonly value: string }) {
-  const need: Field | undefined = hand.scenario.legs.find(({ id }) => id === finding.leg)?.needs.find(({ name }) => toNameKey(name) === toNameKey(value));
+  const need: Field | undefined = hand.scenario.legs
+    .find(({ id }) => id === finding.leg)
+    ?.needs.find(({ name }) => toNameKey(name) === toNameKey(value));
   if (!need) return null;
   const column = { ...need, choices: need.choices ? [...need.choices] : undefined };
   return (
-    <button type="button" className="button button-small mt-1 block" onClick={() => void hand.changeScenario({ columns: [...hand.scenario.columns, column] })}>
+    <button
+      type="button"
+      className="button button-small mt-1 block"
+      onClick={() => void hand.changeScenario({ columns: [...hand.scenario.columns, column] })}
+    >
       Add a column for it
     </button>
   );

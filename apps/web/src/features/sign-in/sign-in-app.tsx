@@ -50,7 +50,14 @@ export function SignInApp({ accounts, demoPassword, to }: SignInProps) {
         <h1 className="mb-5">Sign in</h1>
         <form onSubmit={submit} className="card p-5">
           <TextField label="Mail address" name="email" type="email" autoComplete="username" required />
-          <TextField label="Password" name="password" type="password" autoComplete="current-password" required problem={problem ?? undefined} />
+          <TextField
+            label="Password"
+            name="password"
+            type="password"
+            autoComplete="current-password"
+            required
+            problem={problem ?? undefined}
+          />
           <button type="submit" className="button button-primary w-full" disabled={isBusy}>
             {isBusy ? 'Signing in …' : 'Sign in'}
           </button>
@@ -61,7 +68,15 @@ export function SignInApp({ accounts, demoPassword, to }: SignInProps) {
   );
 }
 
-function DemoAccounts({ accounts, isBusy, onChoose }: { readonly accounts: readonly DemoAccount[]; readonly isBusy: boolean; readonly onChoose: (email: string) => void }) {
+function DemoAccounts({
+  accounts,
+  isBusy,
+  onChoose,
+}: {
+  readonly accounts: readonly DemoAccount[];
+  readonly isBusy: boolean;
+  readonly onChoose: (email: string) => void;
+}) {
   return (
     <section aria-labelledby="demo">
       <h2 id="demo" className="mb-1 text-[17px]">
@@ -71,7 +86,12 @@ function DemoAccounts({ accounts, isBusy, onChoose }: { readonly accounts: reado
       <ul className="grid gap-2 sm:grid-cols-2">
         {accounts.map(({ name, email, roles }) => (
           <li key={email}>
-            <button type="button" disabled={isBusy} onClick={() => onChoose(email)} className="card flex w-full items-baseline justify-between gap-3 px-4 py-2.5 text-left hover:border-soft">
+            <button
+              type="button"
+              disabled={isBusy}
+              onClick={() => onChoose(email)}
+              className="card flex w-full items-baseline justify-between gap-3 px-4 py-2.5 text-left hover:border-soft"
+            >
               <b>{name}</b>
               <span className="text-[13px] text-soft">{roles.join(', ')}</span>
             </button>

@@ -38,22 +38,56 @@ function FieldChip({ field }: { readonly field: Field }) {
 }
 
 function EditableField({ field, onChange }: { readonly field: Field; readonly onChange: (field: Field) => void }) {
-  const details = field.type === 'choice' ? { label: 'values, separated by ;', value: (field.choices ?? []).join('; '), set: (text: string) => ({ ...field, choices: text.split(';').map((choice) => choice.trim()).filter((choice) => choice !== '') }) } : field.type === 'code' ? { label: 'pattern, such as AA-9999', value: field.pattern ?? '', set: (text: string) => ({ ...field, pattern: text }) } : null;
+  const details =
+    field.type === 'choice'
+      ? {
+          label: 'values, separated by ;',
+          value: (field.choices ?? []).join('; '),
+          set: (text: string) => ({
+            ...field,
+            choices: text
+              .split(';')
+              .map((choice) => choice.trim())
+              .filter((choice) => choice !== ''),
+          }),
+        }
+      : field.type === 'code'
+        ? { label: 'pattern, such as AA-9999', value: field.pattern ?? '', set: (text: string) => ({ ...field, pattern: text }) }
+        : null;
   return (
     <details className="group">
       <summary className="list-none rounded-full">
         <FieldChip field={field} />
       </summary>
       <div className="mt-1.5 grid gap-1.5 pl-2">
-        <select className="field" aria-label={`Type of ${field.name}`} value={field.type} onChange={(event) => onChange({ ...field, type: event.target.value as FieldType })}>
+        <select
+          className="field"
+          aria-label={`Type of ${field.name}`}
+          value={field.type}
+          onChange={(event) => onChange({ ...field, type: event.target.value as FieldType })}
+        >
           {FIELD_TYPES.map((type) => (
             <option key={type} value={type}>
               {FIELD_TYPE_WORDS[type]}
             </option>
           ))}
         </select>
-        {details && <input className="field" aria-label={`${field.name}: ${details.label}`} placeholder={details.label} defaultValue={details.value} onBlur={(event) => onChange(details.set(event.target.value))} />}
-        <input className="field" aria-label={`Example of ${field.name}`} placeholder="an example" defaultValue={field.example ?? ''} onBlur={(event) => onChange({ ...field, example: event.target.value })} />
+        {details && (
+          <input
+            className="field"
+            aria-label={`${field.name}: ${details.label}`}
+            placeholder={details.label}
+            defaultValue={details.value}
+            onBlur={(event) => onChange(details.set(event.target.value))}
+          />
+        )}
+        <input
+          className="field"
+          aria-label={`Example of ${field.name}`}
+          placeholder="an example"
+          defaultValue={field.example ?? ''}
+          onBlur={(event) => onChange({ ...field, example: event.target.value })}
+        />
       </div>
     </details>
   );

@@ -31,12 +31,23 @@ function Library({ initial }: { readonly initial: TestList }) {
   const [isAdding, setIsAdding] = useState(false);
   const words = address.get('q') ?? '';
   const wanted = words.trim().toLowerCase().split(/\s+/);
-  const shown = data.tests.filter((test) => inScope(test.node.code) && wanted.every((word) => `${test.code} ${test.name} ${test.team ?? ''} ${test.node.name}`.toLowerCase().includes(word)));
+  const shown = data.tests.filter(
+    (test) =>
+      inScope(test.node.code) &&
+      wanted.every((word) => `${test.code} ${test.name} ${test.team ?? ''} ${test.node.name}`.toLowerCase().includes(word)),
+  );
   const unused = shown.filter((test) => test.usedIn === 0).length;
   return (
     <>
       <PageTitle title="Tests" about={`${countOf(shown.length, 'test')}${unused > 0 ? ` · ${unused} in no scenario` : ''}`}>
-        <input className="field w-[220px]!" type="search" aria-label="Narrow the list" placeholder="Code, name, team or activity" value={words} onChange={(event) => address.set({ q: event.target.value || null }, { replace: true })} />
+        <input
+          className="field w-[220px]!"
+          type="search"
+          aria-label="Narrow the list"
+          placeholder="Code, name, team or activity"
+          value={words}
+          onChange={(event) => address.set({ q: event.target.value || null }, { replace: true })}
+        />
         {can('edit tests') && (
           <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
             <Plus size={17} aria-hidden /> New test
@@ -47,7 +58,9 @@ function Library({ initial }: { readonly initial: TestList }) {
         <TestTable tests={shown} />
       ) : (
         <div className="card">
-          <EmptyView title={words === '' ? 'No test here yet' : 'No test has these words'}>A test is one business transaction, written once and used in many scenarios.</EmptyView>
+          <EmptyView title={words === '' ? 'No test here yet' : 'No test has these words'}>
+            A test is one business transaction, written once and used in many scenarios.
+          </EmptyView>
         </div>
       )}
       <NewTestDialog isOpen={isAdding} onClose={() => setIsAdding(false)} />
@@ -62,7 +75,13 @@ const HEADS = ['Code', 'Test', 'Activity', 'Team', 'Application', 'Version', 'Sc
 function TestTable({ tests }: { readonly tests: readonly TestListItem[] }) {
   const frame = useRef<HTMLDivElement>(null);
   // eslint-disable-next-line react-hooks/incompatible-library -- the library's own advice; nothing here is memoized by it
-  const rows = useVirtualizer({ count: tests.length, getScrollElement: () => frame.current, estimateSize: () => ROW_PX, overscan: 10, initialRect: { width: 1200, height: 560 } });
+  const rows = useVirtualizer({
+    count: tests.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW_PX,
+    overscan: 10,
+    initialRect: { width: 1200, height: 560 },
+  });
   return (
     <div className="card overflow-x-auto" role="table" aria-label="Tests" aria-rowcount={tests.length}>
       <div className="min-w-[960px]">
@@ -73,9 +92,13 @@ function TestTable({ tests }: { readonly tests: readonly TestListItem[] }) {
             </span>
           ))}
         </div>
-        {/* A scrolling frame has to take the focus to be scrolled by keys. */}
-        {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-        <div ref={frame} role="rowgroup" tabIndex={0} className="max-h-[max(300px,calc(100vh-262px))] overflow-y-auto outline-offset-[-2px]">
+        <div
+          ref={frame}
+          role="rowgroup"
+          // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling frame takes the focus to be scrolled by keys
+          tabIndex={0}
+          className="max-h-[max(300px,calc(100vh-262px))] overflow-y-auto outline-offset-[-2px]"
+        >
           <div role="presentation" style={{ height: rows.getTotalSize(), position: 'relative' }}>
             {rows.getVirtualItems().map((row) => {
               const test = tests[row.index];

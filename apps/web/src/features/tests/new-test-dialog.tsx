@@ -14,7 +14,14 @@ export function NewTestDialog({ isOpen, onClose }: { readonly isOpen: boolean; r
   return (
     <DialogBox title="New test" isOpen={isOpen} onClose={onClose}>
       <form onSubmit={form.onSubmit}>
-        <TextField label="Name" name="name" required maxLength={200} hint="One business transaction, such as: Price the quote" problem={form.problemOf('name')} />
+        <TextField
+          label="Name"
+          name="name"
+          required
+          maxLength={200}
+          hint="One business transaction, such as: Price the quote"
+          problem={form.problemOf('name')}
+        />
         <TextField label="Code" name="code" required maxLength={40} problem={form.problemOf('code')} />
         <NodeField label="Activity" name="node" problem={form.problemOf('node')} />
         <p className="hint mb-3">Team and application are those of the activity.</p>

@@ -8,7 +8,10 @@ import type { Step } from '@kindred-baton/core/tests/step';
  * Null when it is neither: a single line without tabs is text for the cell.
  */
 export function pasteSteps(text: string): { steps: Step[]; refused: string[] } | null {
-  const lines = text.replace(/\r/g, '').split('\n').filter((line) => line.trim() !== '');
+  const lines = text
+    .replace(/\r/g, '')
+    .split('\n')
+    .filter((line) => line.trim() !== '');
   if (lines.length < 2 && !text.includes('\t')) return null;
   const steps: Step[] = [];
   const refused: string[] = [];

@@ -22,11 +22,16 @@ export function StepMore({ step, onChange, onRemove }: StepMoreProps) {
           {PARTS.map(({ key, label }) => (
             <label key={key} className="text-[13px]">
               {label}
-              <input className="field mt-0.5" value={step[key] ?? ''} onChange={(event) => onChange({ [key]: event.target.value || undefined })} />
+              <input
+                className="field mt-0.5"
+                value={step[key] ?? ''}
+                onChange={(event) => onChange({ [key]: event.target.value || undefined })}
+              />
             </label>
           ))}
           <label className="flex h-[34px] items-center gap-2 text-[13px]">
-            <input type="checkbox" checked={step.optional === true} onChange={(event) => onChange({ optional: event.target.checked })} /> may be left out
+            <input type="checkbox" checked={step.optional === true} onChange={(event) => onChange({ optional: event.target.checked })} />{' '}
+            may be left out
           </label>
           <button type="button" className="button button-small" onClick={onRemove}>
             <Trash2 size={14} aria-hidden /> Take this step out

@@ -16,12 +16,22 @@ export function StepSentences({ steps, canEdit, onChange }: StepSentencesProps) 
   const wrong = readings.flatMap(({ line, isEmpty, reading }) => (isEmpty || reading.ok ? [] : [{ line, message: reading.message }]));
   const change = (next: string) => {
     setText(next);
-    const parsed = next.split('\n').filter((line) => line.trim() !== '').map(parseStep);
+    const parsed = next
+      .split('\n')
+      .filter((line) => line.trim() !== '')
+      .map(parseStep);
     if (parsed.every((reading) => reading.ok)) onChange(parsed.flatMap((reading) => (reading.ok ? [reading.step] : [])));
   };
   return (
     <div className="p-3">
-      <textarea aria-label="Steps as sentences, one a line" className="field min-h-[360px] font-mono text-[13px] leading-6" readOnly={!canEdit} spellCheck={false} value={text} onChange={(event) => change(event.target.value)} />
+      <textarea
+        aria-label="Steps as sentences, one a line"
+        className="field min-h-[360px] font-mono text-[13px] leading-6"
+        readOnly={!canEdit}
+        spellCheck={false}
+        value={text}
+        onChange={(event) => change(event.target.value)}
+      />
       {wrong.length > 0 && (
         <ul role="alert" className="mt-2 grid gap-1 text-[13px] font-semibold text-failed">
           {wrong.map(({ line, message }) => (

@@ -54,7 +54,8 @@ export function StepTable({ steps, canEdit, problems, dispatch }: StepTableProps
     const isEmpty = steps[index]?.target === '';
     if (isEmpty) dispatch({ kind: 'remove', index });
     dispatch({ kind: 'insert', index: isEmpty ? index : index + 1, steps: pasted.steps });
-    if (pasted.refused.length > 0) notify({ kind: 'problem', text: `Not understood as a step: ${pasted.refused.join(' / ').slice(0, 200)}` });
+    if (pasted.refused.length > 0)
+      notify({ kind: 'problem', text: `Not understood as a step: ${pasted.refused.join(' / ').slice(0, 200)}` });
   };
   return (
     <div className="overflow-x-auto px-2">
@@ -78,8 +79,22 @@ export function StepTable({ steps, canEdit, problems, dispatch }: StepTableProps
         <tbody ref={body}>
           {steps.map((step, index) => (
             <Fragment key={index}>
-              <StepRow step={step} index={index} canEdit={canEdit} problem={problems.find(({ path }) => path.startsWith(`steps.${index}.`))?.message} onChange={(change) => dispatch({ kind: 'step', index, change })} onMore={() => setOpen(open === index ? null : index)} isOpen={open === index} />
-              {open === index && canEdit && <StepMore step={step} onChange={(change) => dispatch({ kind: 'step', index, change })} onRemove={() => dispatch({ kind: 'remove', index })} />}
+              <StepRow
+                step={step}
+                index={index}
+                canEdit={canEdit}
+                problem={problems.find(({ path }) => path.startsWith(`steps.${index}.`))?.message}
+                onChange={(change) => dispatch({ kind: 'step', index, change })}
+                onMore={() => setOpen(open === index ? null : index)}
+                isOpen={open === index}
+              />
+              {open === index && canEdit && (
+                <StepMore
+                  step={step}
+                  onChange={(change) => dispatch({ kind: 'step', index, change })}
+                  onRemove={() => dispatch({ kind: 'remove', index })}
+                />
+              )}
             </Fragment>
           ))}
         </tbody>
@@ -113,7 +128,12 @@ function StepRow({ step, index, canEdit, problem, isOpen, onChange, onMore }: St
     <tr data-step={index}>
       <td className="font-mono text-[13px] text-soft">{number}</td>
       <td className="px-1!">
-        <select aria-label={`Step ${number}: do`} className={`${CELL} min-w-[84px]`} value={step.do} onChange={(event) => onChange({ do: event.target.value as StepAction })}>
+        <select
+          aria-label={`Step ${number}: do`}
+          className={`${CELL} min-w-[84px]`}
+          value={step.do}
+          onChange={(event) => onChange({ do: event.target.value as StepAction })}
+        >
           {STEP_ACTIONS.map((action) => (
             <option key={action} value={action}>
               {STEP_ACTION_WORDS[action]}
@@ -122,21 +142,50 @@ function StepRow({ step, index, canEdit, problem, isOpen, onChange, onMore }: St
         </select>
       </td>
       <td className="px-1!">
-        <input aria-label={`Step ${number}: on`} aria-invalid={problem !== undefined} className={`${CELL} min-w-[130px] font-semibold`} placeholder="the thing’s name" value={step.target} onChange={(event) => onChange({ target: event.target.value })} />
+        <input
+          aria-label={`Step ${number}: on`}
+          aria-invalid={problem !== undefined}
+          className={`${CELL} min-w-[130px] font-semibold`}
+          placeholder="the thing’s name"
+          value={step.target}
+          onChange={(event) => onChange({ target: event.target.value })}
+        />
         {step.within !== undefined && <span className="block px-2 text-[13px] text-soft">in {step.within}</span>}
         {problem !== undefined && <span className="block px-2 text-[13px] font-semibold text-failed">{problem}</span>}
       </td>
       <td className="px-1!">
-        <input aria-label={`Step ${number}: with`} className={`${CELL} min-w-[120px] font-mono text-[13px] ${(step.value ?? '').startsWith('{') ? 'text-baton-ink bg-baton-tint! rounded-full!' : ''}`} value={step.value ?? ''} onChange={(event) => onChange({ value: event.target.value })} />
+        <input
+          aria-label={`Step ${number}: with`}
+          className={`${CELL} min-w-[120px] font-mono text-[13px] ${(step.value ?? '').startsWith('{') ? 'rounded-full! bg-baton-tint! text-baton-ink' : ''}`}
+          value={step.value ?? ''}
+          onChange={(event) => onChange({ value: event.target.value })}
+        />
       </td>
       <td className="px-1!">
-        <input aria-label={`Step ${number}: you should see`} className={`${CELL} min-w-[150px]`} value={step.expect ?? ''} title={step.expect} onChange={(event) => onChange({ expect: event.target.value })} />
+        <input
+          aria-label={`Step ${number}: you should see`}
+          className={`${CELL} min-w-[150px]`}
+          value={step.expect ?? ''}
+          title={step.expect}
+          onChange={(event) => onChange({ expect: event.target.value })}
+        />
       </td>
       <td className="px-1!">
-        <input aria-label={`Step ${number}: keep as`} className={`${CELL} min-w-[100px] ${step.keepAs ? 'bg-baton-tint! text-baton-ink rounded-full!' : ''}`} value={step.keepAs ?? ''} onChange={(event) => onChange({ keepAs: event.target.value || undefined })} />
+        <input
+          aria-label={`Step ${number}: keep as`}
+          className={`${CELL} min-w-[100px] ${step.keepAs ? 'rounded-full! bg-baton-tint! text-baton-ink' : ''}`}
+          value={step.keepAs ?? ''}
+          onChange={(event) => onChange({ keepAs: event.target.value || undefined })}
+        />
       </td>
       <td className="px-1!">
-        <button type="button" className="button button-quiet button-small" aria-label={`More of step ${number}`} aria-expanded={isOpen} onClick={onMore}>
+        <button
+          type="button"
+          className="button button-quiet button-small"
+          aria-label={`More of step ${number}`}
+          aria-expanded={isOpen}
+          onClick={onMore}
+        >
           <Ellipsis size={16} aria-hidden />
         </button>
       </td>
@@ -177,7 +226,11 @@ function TemplateText({ template, isPlain = false }: { readonly template: string
           </span>
         ) : (
           <span key={index} className={isPlain ? '' : 'font-mono text-[13px]'}>
-            {part.kind === 'text' ? part.text : part.kind === 'new' ? `new ${part.pattern}` : `today ${part.offset < 0 ? '−' : '+'} ${Math.abs(part.offset)} ${part.working ? 'working ' : ''}days`}
+            {part.kind === 'text'
+              ? part.text
+              : part.kind === 'new'
+                ? `new ${part.pattern}`
+                : `today ${part.offset < 0 ? '−' : '+'} ${Math.abs(part.offset)} ${part.working ? 'working ' : ''}days`}
           </span>
         ),
       )}

@@ -51,15 +51,38 @@ function TestEditor({ test }: { readonly test: TestDetail }) {
           </>
         }
       >
-        <Choose label="Version" chosen={String(test.version.number)} choices={test.versions.map(({ number, state }) => ({ key: String(number), name: `${number}, ${state}` }))} onChoose={(number) => (location.search = `?version=${number}`)} />
-        <Choose label="Steps as" chosen={view} choices={[{ key: 'table', name: 'Table' }, { key: 'sentences', name: 'Sentences' }]} onChoose={(key) => setView(key === 'sentences' ? 'sentences' : 'table')} />
+        <Choose
+          label="Version"
+          chosen={String(test.version.number)}
+          choices={test.versions.map(({ number, state }) => ({ key: String(number), name: `${number}, ${state}` }))}
+          onChoose={(number) => (location.search = `?version=${number}`)}
+        />
+        <Choose
+          label="Steps as"
+          chosen={view}
+          choices={[
+            { key: 'table', name: 'Table' },
+            { key: 'sentences', name: 'Sentences' },
+          ]}
+          onChoose={(key) => setView(key === 'sentences' ? 'sentences' : 'table')}
+        />
         {canEdit && (
           <>
-            <button type="button" className={`button ${draft.isChanged ? 'button-primary' : ''}`} disabled={!draft.isChanged || saving.isBusy} onClick={() => void saving.save()}>
+            <button
+              type="button"
+              className={`button ${draft.isChanged ? 'button-primary' : ''}`}
+              disabled={!draft.isChanged || saving.isBusy}
+              onClick={() => void saving.save()}
+            >
               {test.version.state === 'agreed' && draft.base.number === test.version.number ? 'Save as a new draft' : 'Save draft'}
             </button>
             {can('agree tests') && (
-              <button type="button" className="button" disabled={draft.isChanged || saving.isBusy || !saving.isDraft} onClick={() => void saving.agree()}>
+              <button
+                type="button"
+                className="button"
+                disabled={draft.isChanged || saving.isBusy || !saving.isDraft}
+                onClick={() => void saving.agree()}
+              >
                 Agree version {draft.base.number}
               </button>
             )}
@@ -68,11 +91,27 @@ function TestEditor({ test }: { readonly test: TestDetail }) {
       </PageTitle>
       <div className="grid gap-4 lg:grid-cols-[216px_minmax(0,1fr)_236px]">
         <div className="grid content-start gap-3">
-          <FieldsCard title="Needs" fields={draft.needs} none="Nothing from outside." canEdit={canEdit} onChange={(field) => dispatch({ kind: 'field', field })} />
-          <FieldsCard title="Gives" fields={draft.gives} none="Nothing yet. Keep what the next team needs." canEdit={canEdit} onChange={(field) => dispatch({ kind: 'field', field })} />
+          <FieldsCard
+            title="Needs"
+            fields={draft.needs}
+            none="Nothing from outside."
+            canEdit={canEdit}
+            onChange={(field) => dispatch({ kind: 'field', field })}
+          />
+          <FieldsCard
+            title="Gives"
+            fields={draft.gives}
+            none="Nothing yet. Keep what the next team needs."
+            canEdit={canEdit}
+            onChange={(field) => dispatch({ kind: 'field', field })}
+          />
         </div>
         <div className="card min-w-0">
-          {view === 'table' ? <StepTable steps={draft.steps} canEdit={canEdit} dispatch={dispatch} problems={saving.problems} /> : <StepSentences steps={draft.steps} canEdit={canEdit} onChange={(steps) => dispatch({ kind: 'steps', steps })} />}
+          {view === 'table' ? (
+            <StepTable steps={draft.steps} canEdit={canEdit} dispatch={dispatch} problems={saving.problems} />
+          ) : (
+            <StepSentences steps={draft.steps} canEdit={canEdit} onChange={(steps) => dispatch({ kind: 'steps', steps })} />
+          )}
         </div>
         <About test={test} minutes={draft.minutes} canEdit={canEdit} onMinutes={(minutes) => dispatch({ kind: 'minutes', minutes })} />
       </div>
@@ -92,7 +131,16 @@ function TestEditor({ test }: { readonly test: TestDetail }) {
 }
 
 function NameInput({ name, onChange }: { readonly name: string; readonly onChange: (name: string) => void }) {
-  return <input aria-label="Name of the test" className="rounded-control border border-transparent bg-transparent px-1 font-bold hover:border-line focus:border-soft" size={Math.max(18, name.length)} maxLength={200} value={name} onChange={(event) => onChange(event.target.value)} />;
+  return (
+    <input
+      aria-label="Name of the test"
+      className="rounded-control border border-transparent bg-transparent px-1 font-bold hover:border-line focus:border-soft"
+      size={Math.max(18, name.length)}
+      maxLength={200}
+      value={name}
+      onChange={(event) => onChange(event.target.value)}
+    />
+  );
 }
 
 /** Saving and agreeing: refusals stand where they belong, and what was typed stays. */
@@ -112,7 +160,10 @@ function useSaving(test: TestDetail, draft: ReturnType<typeof createDraft>, disp
       await send();
       await client.invalidateQueries({ queryKey: ['tests'] });
     } catch (error) {
-      const theirs = error instanceof RequestError && error.code === 'conflict' ? (error.details as { theirs?: TestVersionView } | null)?.theirs : undefined;
+      const theirs =
+        error instanceof RequestError && error.code === 'conflict'
+          ? (error.details as { theirs?: TestVersionView } | null)?.theirs
+          : undefined;
       if (theirs) setConflict(theirs);
       else notify({ kind: 'problem', text: toMessage(error) });
       if (error instanceof RequestError) setProblems(error.problems);
@@ -168,7 +219,14 @@ function About({ test, minutes, canEdit, onMinutes }: AboutProps) {
         {canEdit ? (
           <label className="mt-2 flex items-center gap-2">
             Minutes by hand
-            <input type="number" min={1} max={10_000} className="field w-[84px]!" value={minutes} onChange={(event) => onMinutes(Number(event.target.value))} />
+            <input
+              type="number"
+              min={1}
+              max={10_000}
+              className="field w-[84px]!"
+              value={minutes}
+              onChange={(event) => onMinutes(Number(event.target.value))}
+            />
           </label>
         ) : (
           <p className="text-soft">{formatMinutes(minutes)} by hand</p>
@@ -180,7 +238,12 @@ function About({ test, minutes, canEdit, onMinutes }: AboutProps) {
         ) : (
           <div className="flex flex-wrap gap-1.5">
             {test.attempts.map((attempt) => (
-              <a key={attempt.at + attempt.turnId} href={`${base}/turns/${attempt.turnId}`} className="flex h-6 items-center" title={attempt.by}>
+              <a
+                key={attempt.at + attempt.turnId}
+                href={`${base}/turns/${attempt.turnId}`}
+                className="flex h-6 items-center"
+                title={attempt.by}
+              >
                 <BatonMark status={attempt.outcome} />
               </a>
             ))}

@@ -39,11 +39,17 @@ export function reduceDraft(draft: TestDraft, event: DraftEvent): TestDraft {
     case 'minutes':
       return { ...draft, minutes: event.minutes, isChanged: true };
     case 'step':
-      return withSteps(draft, draft.steps.map((step, index) => (index === event.index ? { ...step, ...event.change } : step)));
+      return withSteps(
+        draft,
+        draft.steps.map((step, index) => (index === event.index ? { ...step, ...event.change } : step)),
+      );
     case 'insert':
       return withSteps(draft, [...draft.steps.slice(0, event.index), ...event.steps, ...draft.steps.slice(event.index)]);
     case 'remove':
-      return withSteps(draft, draft.steps.filter((_, index) => index !== event.index));
+      return withSteps(
+        draft,
+        draft.steps.filter((_, index) => index !== event.index),
+      );
     case 'move':
       return withSteps(draft, swap(draft.steps, event.index, event.index + event.by));
     case 'steps':
@@ -60,7 +66,8 @@ export function reduceDraft(draft: TestDraft, event: DraftEvent): TestDraft {
 }
 
 /** A value that is both needed and given has one type. */
-const confirm = (field: Field) => (old: Content['needs'][number]) => (toNameKey(old.name) === toNameKey(field.name) ? toMutable({ ...field, name: old.name }) : old);
+const confirm = (field: Field) => (old: Content['needs'][number]) =>
+  toNameKey(old.name) === toNameKey(field.name) ? toMutable({ ...field, name: old.name }) : old;
 
 function withSteps(draft: TestDraft, steps: readonly Step[]): TestDraft {
   const { needs, gives } = deriveInterface(steps, draft);

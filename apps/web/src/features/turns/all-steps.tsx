@@ -16,7 +16,11 @@ export function AllSteps({ hand, source }: ScreenProps) {
       <ol>
         {steps.map((step, index) => (
           <li key={index} className="border-b border-line-2 last:border-b-0">
-            <button type="button" className={`flex w-full items-start gap-3 rounded-control py-2 text-left hover:bg-band ${index === state.index ? 'font-bold' : ''}`} onClick={() => dispatch({ kind: 'go', index })}>
+            <button
+              type="button"
+              className={`flex w-full items-start gap-3 rounded-control py-2 text-left hover:bg-band ${index === state.index ? 'font-bold' : ''}`}
+              onClick={() => dispatch({ kind: 'go', index })}
+            >
               <span className="w-6 flex-none text-right font-mono text-[13px] text-soft">{index + 1}</span>
               <span className="min-w-0 flex-1 text-[13px]">{printStep(fillStep({ ...step, expect: undefined }, source))}</span>
               <span className="pt-1">

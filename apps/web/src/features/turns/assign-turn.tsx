@@ -26,7 +26,13 @@ export function AssignTurn({ turnId }: { readonly turnId: string }) {
   };
   return (
     <div className="mt-4">
-      <Choose label="With" chosen={chosen} choices={choices.people.map(({ id, name }) => ({ key: id, name }))} onChoose={(id) => void assign(id)} isDisabled={guide.turn.state === 'under way'} />
+      <Choose
+        label="With"
+        chosen={chosen}
+        choices={choices.people.map(({ id, name }) => ({ key: id, name }))}
+        onChoose={(id) => void assign(id)}
+        isDisabled={guide.turn.state === 'under way'}
+      />
     </div>
   );
 }

@@ -67,13 +67,25 @@ export function EvidenceArea({ hand, index, isNeeded, evidence }: EvidenceAreaPr
       <div className="flex flex-wrap items-center gap-2">
         {evidence.map((file) => (
           <a key={file.id} href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer" className="block" title={file.name}>
-            {file.mediaType.startsWith('image/') ? <img src={`${api}/evidence/${file.id}`} alt={file.name} className="h-12 rounded border border-line object-cover" /> : <span className="underline">{file.name}</span>}
+            {file.mediaType.startsWith('image/') ? (
+              <img src={`${api}/evidence/${file.id}`} alt={file.name} className="h-12 rounded border border-line object-cover" />
+            ) : (
+              <span className="underline">{file.name}</span>
+            )}
           </a>
         ))}
         <button type="button" className="button button-quiet button-small" onClick={() => choose.current?.click()}>
           <Paperclip size={14} aria-hidden /> Add a picture
         </button>
-        <input ref={choose} type="file" accept={KINDS} multiple hidden aria-label="Choose pictures" onChange={(event) => void attach([...(event.target.files ?? [])])} />
+        <input
+          ref={choose}
+          type="file"
+          accept={KINDS}
+          multiple
+          hidden
+          aria-label="Choose pictures"
+          onChange={(event) => void attach([...(event.target.files ?? [])])}
+        />
       </div>
     </div>
   );

@@ -15,8 +15,12 @@ export function FinishScreen({ guide, hand }: ScreenProps) {
   const [isBusy, setIsBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const counts = countWords(state, steps.length);
-  const outcome = getAttemptOutcome(steps.map((step, index) => ({ optional: step.optional === true, outcome: getWord(state, index).outcome })));
-  const kept = steps.flatMap((step, index) => (step.keepAs === undefined || getWord(state, index).kept === '' ? [] : [{ name: step.keepAs, value: getWord(state, index).kept }]));
+  const outcome = getAttemptOutcome(
+    steps.map((step, index) => ({ optional: step.optional === true, outcome: getWord(state, index).outcome })),
+  );
+  const kept = steps.flatMap((step, index) =>
+    step.keepAs === undefined || getWord(state, index).kept === '' ? [] : [{ name: step.keepAs, value: getWord(state, index).kept }],
+  );
   const finish = async () => {
     setIsBusy(true);
     setProblem(null);
@@ -32,7 +36,8 @@ export function FinishScreen({ guide, hand }: ScreenProps) {
       <h2 className="mb-3 text-[19px]">{outcome === 'unfinished' ? 'Not all steps are told yet' : 'That was the last step'}</h2>
       {outcome !== 'unfinished' && <StatusLabel status={outcome} />}
       <p className="mt-2 text-soft">
-        {counts.worked} worked, {counts.didNot} did not, {counts.blocked} blocked, {counts.leftOut} left out{counts.open > 0 && `, ${counts.open} not told`}
+        {counts.worked} worked, {counts.didNot} did not, {counts.blocked} blocked, {counts.leftOut} left out
+        {counts.open > 0 && `, ${counts.open} not told`}
       </p>
       {kept.length > 0 && outcome === 'passed' && (
         <div className="mt-4">
@@ -51,7 +56,12 @@ export function FinishScreen({ guide, hand }: ScreenProps) {
         </p>
       )}
       <div className="mt-auto grid gap-2 pt-6">
-        <button type="button" className="button button-primary min-h-[42px]" disabled={isBusy || outcome === 'unfinished'} onClick={() => void finish()}>
+        <button
+          type="button"
+          className="button button-primary min-h-[42px]"
+          disabled={isBusy || outcome === 'unfinished'}
+          onClick={() => void finish()}
+        >
           {outcome === 'passed' ? 'Finish and pass on' : 'Finish'}
         </button>
         <button type="button" className="button" onClick={() => dispatch({ kind: 'go', index: state.index })}>

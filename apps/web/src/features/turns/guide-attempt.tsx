@@ -61,7 +61,9 @@ export function GuideAttempt({ guide, attempt, isSmall, frame }: GuideAttemptPro
 function useStepSource(guide: GuideView, attempt: AttemptView, state: GuideState): TemplateSource {
   const { timeZone } = useProgramme();
   return useMemo(() => {
-    const kept = (guide.version?.steps ?? []).flatMap((step, index) => (step.keepAs === undefined ? [] : [{ name: step.keepAs, value: getWord(state, index).kept }]));
+    const kept = (guide.version?.steps ?? []).flatMap((step, index) =>
+      step.keepAs === undefined ? [] : [{ name: step.keepAs, value: getWord(state, index).kept }],
+    );
     return createStepSource({
       attempt: attempt.id,
       day: toDay(Date.parse(attempt.startedAt), timeZone),

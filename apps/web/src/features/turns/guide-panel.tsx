@@ -20,7 +20,11 @@ interface GuidePanelProps {
 /** The guide: one step at a time, beside the application under test. */
 export function GuidePanel({ turnId, initial, onClose }: GuidePanelProps) {
   const { api, base } = useProgramme();
-  const { data, error } = useQuery({ queryKey: ['turns', turnId], queryFn: () => getJson<GuideView>(`${api}/turns/${turnId}`), ...(initial ? { initialData: initial } : {}) });
+  const { data, error } = useQuery({
+    queryKey: ['turns', turnId],
+    queryFn: () => getJson<GuideView>(`${api}/turns/${turnId}`),
+    ...(initial ? { initialData: initial } : {}),
+  });
   const [isSmall, setIsSmall] = useState(false);
   const openBeside = () => window.open(`${base}/turns/${turnId}`, `guide-${turnId}`, 'popup,width=430,height=760');
   const attempt = data?.attempts.find((candidate) => candidate.isMine && candidate.finishedAt === null);
@@ -30,7 +34,11 @@ export function GuidePanel({ turnId, initial, onClose }: GuidePanelProps) {
         <div className="min-w-0">{head}</div>
         <div className="flex flex-none gap-1">
           <HeadButton label="Open in a window of its own" onPress={openBeside} Icon={ExternalLink} />
-          <HeadButton label={isSmall ? 'Show the whole guide' : 'Fold the guide to one line'} onPress={() => setIsSmall(!isSmall)} Icon={isSmall ? Maximize2 : Minimize2} />
+          <HeadButton
+            label={isSmall ? 'Show the whole guide' : 'Fold the guide to one line'}
+            onPress={() => setIsSmall(!isSmall)}
+            Icon={isSmall ? Maximize2 : Minimize2}
+          />
           {onClose && <HeadButton label="Close the guide" onPress={onClose} Icon={X} />}
         </div>
       </header>
@@ -59,7 +67,13 @@ interface HeadButtonProps {
 
 function HeadButton({ label, onPress, Icon }: HeadButtonProps) {
   return (
-    <button type="button" onClick={onPress} aria-label={label} title={label} className="flex h-7 w-7 items-center justify-center rounded-control hover:bg-[#2a4a51]">
+    <button
+      type="button"
+      onClick={onPress}
+      aria-label={label}
+      title={label}
+      className="flex h-7 w-7 items-center justify-center rounded-control hover:bg-[#2a4a51]"
+    >
       <Icon size={16} aria-hidden />
     </button>
   );

@@ -24,7 +24,11 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
             {version ? `${countOf(version.steps.length, 'step')}, ${turn.test} version ${version.number}` : 'no test yet'}
           </span>
         </div>
-        {guide.newerVersion !== null && <p className="hint mb-2">Version {guide.newerVersion} is newer; this cycle keeps version {version?.number}.</p>}
+        {guide.newerVersion !== null && (
+          <p className="hint mb-2">
+            Version {guide.newerVersion} is newer; this cycle keeps version {version?.number}.
+          </p>
+        )}
         <InHand guide={guide} />
         <p className="mt-3 text-[13px]">
           <span className="text-soft">Where: </span>
@@ -62,7 +66,13 @@ function InHand({ guide }: { readonly guide: GuideView }) {
             {arrival.name}
             {arrival.from && ` from ${arrival.from.person ?? arrival.from.title}, leg ${arrival.from.leg}`}
           </dt>
-          <dd className="min-w-0">{arrival.from ? <BatonChip value={arrival.value ?? 'not yet'} canCopy={arrival.value !== null} /> : <span className="font-mono text-[13px]">{arrival.value ?? 'none'}</span>}</dd>
+          <dd className="min-w-0">
+            {arrival.from ? (
+              <BatonChip value={arrival.value ?? 'not yet'} canCopy={arrival.value !== null} />
+            ) : (
+              <span className="font-mono text-[13px]">{arrival.value ?? 'none'}</span>
+            )}
+          </dd>
         </div>
       ))}
     </dl>
@@ -74,11 +84,17 @@ function Begin({ guide }: { readonly guide: GuideView }) {
   const client = useQueryClient();
   const notify = useNotice();
   const [isBusy, setIsBusy] = useState(false);
-  if (guide.refusal !== null) return <p className="mt-4 rounded-control bg-band px-3 py-2">{guide.turn.heldBy === null ? guide.refusal : `Held: ${guide.turn.heldBy}.`}</p>;
+  if (guide.refusal !== null)
+    return (
+      <p className="mt-4 rounded-control bg-band px-3 py-2">{guide.turn.heldBy === null ? guide.refusal : `Held: ${guide.turn.heldBy}.`}</p>
+    );
   const begin = async () => {
     setIsBusy(true);
     try {
-      await sendJson('POST', `${api}/turns/${guide.turn.id}/attempts`, { id: crypto.randomUUID(), browser: describeBrowser(navigator.userAgent) });
+      await sendJson('POST', `${api}/turns/${guide.turn.id}/attempts`, {
+        id: crypto.randomUUID(),
+        browser: describeBrowser(navigator.userAgent),
+      });
       await client.invalidateQueries({ queryKey: ['turns'] });
     } catch (error) {
       notify({ kind: 'problem', text: toMessage(error) });
@@ -102,7 +118,9 @@ function Attempts({ attempts, steps }: { readonly attempts: readonly AttemptView
       <h3 className="mb-2 font-bold">Attempts so far</h3>
       <ol className="grid gap-3">
         {attempts.map((attempt) => {
-          const told = attempt.results.filter((result) => result.note !== '' || result.outcome === 'failed' || result.outcome === 'blocked');
+          const told = attempt.results.filter(
+            (result) => result.note !== '' || result.outcome === 'failed' || result.outcome === 'blocked',
+          );
           return (
             <li key={attempt.id}>
               <p className="flex flex-wrap items-center gap-x-3">

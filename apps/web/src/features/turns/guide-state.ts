@@ -10,7 +10,7 @@ export interface StepWord {
   readonly kept: string;
 }
 
-export type GuideScreen = 'step' | 'all' | 'finish' | 'defect';
+type GuideScreen = 'step' | 'all' | 'finish' | 'defect';
 
 export interface GuideState {
   readonly index: number;
@@ -25,7 +25,7 @@ export type GuideEvent =
   | { readonly kind: 'said'; readonly index: number; readonly word: StepWord; readonly steps: number }
   | { readonly kind: 'restore'; readonly words: Readonly<Record<number, StepWord>> };
 
-export const NO_WORD: StepWord = { outcome: null, note: '', kept: '' };
+const NO_WORD: StepWord = { outcome: null, note: '', kept: '' };
 
 export const getWord = (state: GuideState, index: number): StepWord => state.words[index] ?? NO_WORD;
 
@@ -77,5 +77,11 @@ export interface GuideCounts {
 export function countWords(state: GuideState, steps: number): GuideCounts {
   const outcomes = Array.from({ length: steps }, (_, index) => getWord(state, index).outcome);
   const countOf = (outcome: StepOutcome | null) => outcomes.filter((candidate) => candidate === outcome).length;
-  return { worked: countOf('passed'), didNot: countOf('failed'), blocked: countOf('blocked'), leftOut: countOf('skipped'), open: countOf(null) };
+  return {
+    worked: countOf('passed'),
+    didNot: countOf('failed'),
+    blocked: countOf('blocked'),
+    leftOut: countOf('skipped'),
+    open: countOf(null),
+  };
 }

@@ -23,7 +23,12 @@ export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
   const soFar = describeSteps({ steps, upTo: state.index, source, outcomeAt: (index) => getWord(state, index).outcome });
   const form = useForm(async (values) => {
     await hand.flush();
-    const { code } = await sendJson<{ code: string }>('POST', `${api}/defects`, { ...values, id, attemptId: attempt.id, stepIndex: state.index });
+    const { code } = await sendJson<{ code: string }>('POST', `${api}/defects`, {
+      ...values,
+      id,
+      attemptId: attempt.id,
+      stepIndex: state.index,
+    });
     await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
     notify({ kind: 'done', text: `${code} is logged.` });
     dispatch({ kind: 'show', screen: 'finish' });
@@ -33,7 +38,13 @@ export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
     <form onSubmit={form.onSubmit} className="px-4 py-3">
       <h2 className="mb-3 text-[19px]">Log a defect at step {state.index + 1}</h2>
       <TextField label="In a few words" name="title" required maxLength={200} problem={form.problemOf('title')} />
-      <TextArea label="Expected" name="expected" rows={2} defaultValue={fillTemplate(expected, source)} problem={form.problemOf('expected')} />
+      <TextArea
+        label="Expected"
+        name="expected"
+        rows={2}
+        defaultValue={fillTemplate(expected, source)}
+        problem={form.problemOf('expected')}
+      />
       <TextArea label="Seen" name="seen" rows={2} required defaultValue={word.note} problem={form.problemOf('seen')} />
       <div className="grid grid-cols-3 gap-2">
         <Pick label="Kind" name="kind" values={DEFECT_KINDS} initial="function" />
@@ -48,7 +59,8 @@ export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
           ))}
         </ol>
         <p className="mt-2 text-[13px] text-soft">
-          {attempt.environment} · {attempt.browser} · {attempt.evidence.filter((file) => file.stepIndex === state.index).length} pictures of this step
+          {attempt.environment} · {attempt.browser} · {attempt.evidence.filter((file) => file.stepIndex === state.index).length} pictures of
+          this step
         </p>
       </details>
       <FormFoot form={form} label="Log it" onCancel={() => dispatch({ kind: 'go', index: state.index })} />
@@ -56,7 +68,17 @@ export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
   );
 }
 
-function Pick({ label, name, values, initial }: { readonly label: string; readonly name: string; readonly values: readonly string[]; readonly initial: string }) {
+function Pick({
+  label,
+  name,
+  values,
+  initial,
+}: {
+  readonly label: string;
+  readonly name: string;
+  readonly values: readonly string[];
+  readonly initial: string;
+}) {
   return (
     <SelectField label={label} name={name} defaultValue={initial}>
       {values.map((value) => (

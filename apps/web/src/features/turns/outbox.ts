@@ -7,7 +7,14 @@ import { RequestError, sendForm, sendJson } from '../../ui/request.ts';
 /** What a tester recorded waits here, in the browser, until the server has it: a dead network or a restart loses nothing. */
 export type Letter =
   | { readonly kind: 'step'; readonly api: string; readonly attemptId: AttemptId; readonly stepIndex: number; readonly word: RecordStep }
-  | { readonly kind: 'evidence'; readonly api: string; readonly attemptId: AttemptId; readonly stepIndex: number; readonly id: EvidenceId; readonly file: File };
+  | {
+      readonly kind: 'evidence';
+      readonly api: string;
+      readonly attemptId: AttemptId;
+      readonly stepIndex: number;
+      readonly id: EvidenceId;
+      readonly file: File;
+    };
 
 interface OutboxSchema extends DBSchema {
   letters: { key: number; value: Letter & { readonly personId: string } };
@@ -25,7 +32,9 @@ const RETRY_MS = 3_000;
 let database: Promise<IDBPDatabase<OutboxSchema>> | undefined;
 
 function open(): Promise<IDBPDatabase<OutboxSchema>> {
-  database ??= openDB<OutboxSchema>('kindred-baton-outbox', 1, { upgrade: (db) => void db.createObjectStore('letters', { autoIncrement: true }) });
+  database ??= openDB<OutboxSchema>('kindred-baton-outbox', 1, {
+    upgrade: (db) => void db.createObjectStore('letters', { autoIncrement: true }),
+  });
   return database;
 }
 
@@ -43,7 +52,9 @@ export function createOutbox(personId: string, events: OutboxEvents): Outbox {
   const readAll = async () => {
     const db = await open();
     const [keys, letters] = await Promise.all([db.getAllKeys('letters'), db.getAll('letters')]);
-    return letters.flatMap((letter, index) => (letter.personId === personId && keys[index] !== undefined ? [{ key: keys[index], letter }] : []));
+    return letters.flatMap((letter, index) =>
+      letter.personId === personId && keys[index] !== undefined ? [{ key: keys[index], letter }] : [],
+    );
   };
 
   const sendAll = async () => {

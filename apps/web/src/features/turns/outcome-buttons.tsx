@@ -13,7 +13,8 @@ interface OutcomeButtonsProps {
   readonly onClear: () => void;
 }
 
-const BIG = 'flex min-h-[42px] items-center justify-center gap-3 rounded-control font-bold text-on-outcome [&_.baton-mark]:border-transparent';
+const BIG =
+  'flex min-h-[42px] items-center justify-center gap-3 rounded-control font-bold text-on-outcome [&_.baton-mark]:border-transparent';
 
 /** How the step went. After a failure: what comes of it. */
 export function OutcomeButtons({ word, hand, onSay, onClear }: OutcomeButtonsProps) {
@@ -44,7 +45,12 @@ export function OutcomeButtons({ word, hand, onSay, onClear }: OutcomeButtonsPro
         </>
       )}
       <div className="flex items-center justify-between text-[13px]">
-        <button type="button" className="button button-quiet button-small" disabled={state.index === 0} onClick={() => dispatch({ kind: 'go', index: state.index - 1 })}>
+        <button
+          type="button"
+          className="button button-quiet button-small"
+          disabled={state.index === 0}
+          onClick={() => dispatch({ kind: 'go', index: state.index - 1 })}
+        >
           Back
         </button>
         {word.outcome !== null && (
@@ -82,7 +88,15 @@ function AfterTrouble({ word, hand, onSay }: Pick<OutcomeButtonsProps, 'word' | 
         </button>
       )}
       <div className="grid grid-cols-2 gap-2">
-        <button type="button" className="button" disabled={!hasWords || isLast} onClick={() => { onSay(outcome); dispatch({ kind: 'go', index: state.index + 1 }); }}>
+        <button
+          type="button"
+          className="button"
+          disabled={!hasWords || isLast}
+          onClick={() => {
+            onSay(outcome);
+            dispatch({ kind: 'go', index: state.index + 1 });
+          }}
+        >
           Go on all the same
         </button>
         <button type="button" className="button" disabled={!hasWords} onClick={() => then('finish')}>

@@ -4,7 +4,7 @@ import type { NewEvidence } from '@kindred-baton/store/evidence/keep-evidence';
 import { fileTypeFromBuffer } from 'file-type';
 import { z } from 'zod';
 
-export const MAX_EVIDENCE_BYTES = 10 * 1024 * 1024;
+const MAX_EVIDENCE_BYTES = 10 * 1024 * 1024;
 
 /** What may be kept as evidence; told by the content, whatever the name says. */
 const ALLOWED = new Map([

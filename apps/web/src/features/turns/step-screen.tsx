@@ -60,7 +60,10 @@ export function StepScreen({ guide, attempt, hand, source, isSmall = false }: Sc
   return (
     <>
       <div className="flex-1 px-4 pt-3">
-        <StepSentence step={step} handed={new Set(guide.turn.arrivals.flatMap((arrival) => (arrival.from ? [toNameKey(arrival.name)] : [])))} />
+        <StepSentence
+          step={step}
+          handed={new Set(guide.turn.arrivals.flatMap((arrival) => (arrival.from ? [toNameKey(arrival.name)] : [])))}
+        />
         {step.value !== undefined && <StepValue template={step.value} guide={guide} source={source} />}
         {step.expect !== undefined && (
           <div className="mt-4 border-l-[3px] border-line pl-3">
@@ -70,7 +73,15 @@ export function StepScreen({ guide, attempt, hand, source, isSmall = false }: Sc
             </p>
           </div>
         )}
-        {field && <KeepField field={field} value={word.kept} problem={problem ?? hand.refusals[index] ?? null} onChange={(kept) => dispatch({ kind: 'change', index, word: { kept } })} onEnter={() => say('passed')} />}
+        {field && (
+          <KeepField
+            field={field}
+            value={word.kept}
+            problem={problem ?? hand.refusals[index] ?? null}
+            onChange={(kept) => dispatch({ kind: 'change', index, word: { kept } })}
+            onEnter={() => say('passed')}
+          />
+        )}
         <EvidenceArea hand={hand} index={index} isNeeded={isTold} evidence={attempt.evidence.filter((file) => file.stepIndex === index)} />
         <Next hand={hand} />
       </div>

@@ -44,7 +44,15 @@ export function Expected({ template, source }: { readonly template: string; read
   return (
     <>
       {parseTemplate(template).map((part, index) =>
-        part.kind === 'text' ? <Fragment key={index}>{part.text}</Fragment> : <b key={index}>{part.kind === 'name' ? (source.valueOf(part.name) ?? `{${part.name}}`) : fillTemplate(part.kind === 'new' ? `{new ${part.pattern}}` : toDayPlace(part), source)}</b>,
+        part.kind === 'text' ? (
+          <Fragment key={index}>{part.text}</Fragment>
+        ) : (
+          <b key={index}>
+            {part.kind === 'name'
+              ? (source.valueOf(part.name) ?? `{${part.name}}`)
+              : fillTemplate(part.kind === 'new' ? `{new ${part.pattern}}` : toDayPlace(part), source)}
+          </b>
+        ),
       )}
     </>
   );

@@ -18,7 +18,12 @@ export function TurnCardView({ turn, isChosen = false, onOpen }: TurnCardProps) 
     <li className={`card relative px-4 py-3 ${isChosen ? 'border-baton-line! shadow-[0_0_0_2px_var(--baton)]' : 'hover:border-soft'}`}>
       <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
         <div className="min-w-0">
-          <button type="button" onClick={() => onOpen(turn.id)} className="text-left text-[16px] font-bold after:absolute after:inset-0 after:rounded-card" aria-current={isChosen || undefined}>
+          <button
+            type="button"
+            onClick={() => onOpen(turn.id)}
+            className="text-left text-[16px] font-bold after:absolute after:inset-0 after:rounded-card"
+            aria-current={isChosen || undefined}
+          >
             {turn.title}
           </button>
           <p className="text-[13px] text-soft">

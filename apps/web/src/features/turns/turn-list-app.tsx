@@ -43,7 +43,9 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
   const { data, isPlaceholderData } = useQuery({
     queryKey: ['turns', 'list', query],
     queryFn: () => getJson<TurnList>(`${api}/turns/list?${query}`),
-    ...(query === toQuery(initial.cycle.code, (name) => new URLSearchParams(initialAddress.split('?')[1]).get(name)) ? { initialData: initial } : {}),
+    ...(query === toQuery(initial.cycle.code, (name) => new URLSearchParams(initialAddress.split('?')[1]).get(name))
+      ? { initialData: initial }
+      : {}),
     placeholderData: (before) => before,
   });
   const list = data ?? initial;
@@ -51,17 +53,40 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
   const pages = Math.max(1, Math.ceil(list.total / PAGE_SIZE));
   return (
     <>
-      <PageTitle crumbs={<a className="hover:underline" href={address.withScope(`${base}/cycles/${list.cycle.code}`)}>{list.cycle.name}</a>} title={countOf(list.total, 'turn')}>
+      <PageTitle
+        crumbs={
+          <a className="hover:underline" href={address.withScope(`${base}/cycles/${list.cycle.code}`)}>
+            {list.cycle.name}
+          </a>
+        }
+        title={countOf(list.total, 'turn')}
+      >
         <Filters address={address} />
       </PageTitle>
-      <div className={`card overflow-x-auto px-2 ${isPlaceholderData ? 'opacity-70' : ''}`}>{list.turns.length > 0 ? <TurnTable turns={list.turns} /> : <EmptyView title="No turn fits these filters">Take one of them away.</EmptyView>}</div>
+      <div className={`card overflow-x-auto px-2 ${isPlaceholderData ? 'opacity-70' : ''}`}>
+        {list.turns.length > 0 ? (
+          <TurnTable turns={list.turns} />
+        ) : (
+          <EmptyView title="No turn fits these filters">Take one of them away.</EmptyView>
+        )}
+      </div>
       {pages > 1 && (
         <p className="mt-3 flex items-center gap-3">
-          <button type="button" className="button button-small" disabled={page <= 1} onClick={() => address.set({ page: String(page - 1) })}>
+          <button
+            type="button"
+            className="button button-small"
+            disabled={page <= 1}
+            onClick={() => address.set({ page: String(page - 1) })}
+          >
             Before
           </button>
           Page {page} of {pages}
-          <button type="button" className="button button-small" disabled={page >= pages} onClick={() => address.set({ page: String(page + 1) })}>
+          <button
+            type="button"
+            className="button button-small"
+            disabled={page >= pages}
+            onClick={() => address.set({ page: String(page + 1) })}
+          >
             After
           </button>
         </p>
@@ -90,7 +115,13 @@ function Filters({ address }: { readonly address: Address }) {
     return value === null
       ? []
       : [
-          <button key={name} type="button" className="button button-small" onClick={() => address.set({ [name]: null, page: null })} aria-label={`Take away the filter ${say(value)}`}>
+          <button
+            key={name}
+            type="button"
+            className="button button-small"
+            onClick={() => address.set({ [name]: null, page: null })}
+            aria-label={`Take away the filter ${say(value)}`}
+          >
             {say(value)} <X size={14} aria-hidden />
           </button>,
         ];

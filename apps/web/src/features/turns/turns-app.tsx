@@ -32,7 +32,11 @@ function Home({ initial }: { readonly initial: TurnsHome }) {
       <div className={chosen === null ? '' : 'hidden lg:block'}>
         <Greeting home={data} />
         <Part title="With you">
-          {data.withYou.length > 0 ? data.withYou.map((turn) => <TurnCardView key={turn.id} turn={turn} isChosen={turn.id === chosen} onOpen={open} />) : <Nothing home={data} />}
+          {data.withYou.length > 0 ? (
+            data.withYou.map((turn) => <TurnCardView key={turn.id} turn={turn} isChosen={turn.id === chosen} onOpen={open} />)
+          ) : (
+            <Nothing home={data} />
+          )}
         </Part>
         {data.onItsWay.length > 0 && (
           <Part title="On its way to you" more={data.moreOnItsWay}>
@@ -81,20 +85,39 @@ function Nothing({ home }: { readonly home: TurnsHome }) {
   return (
     <li className="card">
       <EmptyView title="Nothing is with you">
-        {home.onItsWay.length > 0 ? <p>What comes next is below, with who has it now. It moves up here by itself.</p> : <p>When a turn is given to you, it stands here, with all that it needs.</p>}
+        {home.onItsWay.length > 0 ? (
+          <p>What comes next is below, with who has it now. It moves up here by itself.</p>
+        ) : (
+          <p>When a turn is given to you, it stands here, with all that it needs.</p>
+        )}
       </EmptyView>
     </li>
   );
 }
 
-function PassedOn({ home, chosen, onOpen }: { readonly home: TurnsHome; readonly chosen: string | null; readonly onOpen: (id: string) => void }) {
+function PassedOn({
+  home,
+  chosen,
+  onOpen,
+}: {
+  readonly home: TurnsHome;
+  readonly chosen: string | null;
+  readonly onOpen: (id: string) => void;
+}) {
   const { passed, failed, blocked, skipped, recent } = home.passedOn;
   const all = passed + failed + blocked + skipped;
-  const parts = [`${passed} passed`, ...(failed > 0 ? [`${failed} failed`] : []), ...(blocked > 0 ? [`${blocked} blocked`] : []), ...(skipped > 0 ? [`${skipped} left out`] : [])];
+  const parts = [
+    `${passed} passed`,
+    ...(failed > 0 ? [`${failed} failed`] : []),
+    ...(blocked > 0 ? [`${blocked} blocked`] : []),
+    ...(skipped > 0 ? [`${skipped} left out`] : []),
+  ];
   return (
     <section aria-label="Passed on">
       <h2 className="mb-1">Passed on</h2>
-      <p className="mb-2 text-[13px] text-soft">{all === 0 ? 'Nothing yet in the cycles that are open.' : `${countOf(all, 'turn')} · ${parts.join(', ')}`}</p>
+      <p className="mb-2 text-[13px] text-soft">
+        {all === 0 ? 'Nothing yet in the cycles that are open.' : `${countOf(all, 'turn')} · ${parts.join(', ')}`}
+      </p>
       {recent.length > 0 && (
         <details>
           <summary className="mb-2 w-fit rounded-control text-[13px] font-semibold">Show the last {recent.length}</summary>

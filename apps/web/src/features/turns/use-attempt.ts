@@ -32,11 +32,14 @@ export function useAttempt(guide: GuideView, attempt: AttemptView) {
     [viewer.person.id, notify],
   );
   useEffect(() => {
-    void outbox.listWaiting(attempt.id).then((letters) => {
-      const words = letters.flatMap((letter) => (letter.kind === 'step' ? [[letter.stepIndex, toStepWord(letter.word)] as const] : []));
-      if (words.length > 0) dispatch({ kind: 'restore', words: Object.fromEntries(words) });
-      return outbox.flush();
-    }).catch(() => undefined);
+    void outbox
+      .listWaiting(attempt.id)
+      .then((letters) => {
+        const words = letters.flatMap((letter) => (letter.kind === 'step' ? [[letter.stepIndex, toStepWord(letter.word)] as const] : []));
+        if (words.length > 0) dispatch({ kind: 'restore', words: Object.fromEntries(words) });
+        return outbox.flush();
+      })
+      .catch(() => undefined);
   }, [outbox, attempt.id]);
 
   const record = (stepIndex: number, word: StepWord) => {

@@ -24,5 +24,7 @@ export const FINDING_RULES: readonly FindingRule[] = [
 export function findFindings(context: FindingContext): Finding[] {
   const place = new Map(context.chain.legs.map(({ leg, index }) => [leg.id, index]));
   const rank = (finding: Finding) => FINDING_WEIGHTS.indexOf(finding.weight) * 10_000 + (place.get(finding.leg) ?? 0);
-  return FINDING_RULES.flatMap(({ rule, find }) => find(context).map((finding) => ({ rule, ...finding }))).sort((a, b) => rank(a) - rank(b));
+  return FINDING_RULES.flatMap(({ rule, find }) => find(context).map((finding) => ({ rule, ...finding }))).sort(
+    (a, b) => rank(a) - rank(b),
+  );
 }

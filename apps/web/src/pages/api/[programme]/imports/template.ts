@@ -5,5 +5,7 @@ const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 
 export const GET = defineRawEndpoint(async () => {
   const bytes = await writeTemplate();
-  return new Response(new Uint8Array(bytes), { headers: { 'content-type': XLSX, 'content-disposition': 'attachment; filename="kindred-baton-import.xlsx"' } });
+  return new Response(new Uint8Array(bytes), {
+    headers: { 'content-type': XLSX, 'content-disposition': 'attachment; filename="kindred-baton-import.xlsx"' },
+  });
 });

@@ -1,4 +1,4 @@
-import { doneSchema } from '@kindred-baton/contracts/common';
+import { DONE, doneSchema } from '@kindred-baton/contracts/common';
 import { changeNodeSchema, nodeDetailSchema } from '@kindred-baton/contracts/map/node';
 import { changeNode } from '@kindred-baton/store/map/change-map';
 import { getNode } from '@kindred-baton/store/map/get-node';
@@ -11,6 +11,6 @@ export const PATCH = defineEndpoint({
   output: doneSchema,
   handle: async ({ perform, param, body }) => {
     await perform(changeNode, { code: param('code'), change: body });
-    return { done: true };
+    return DONE;
   },
 });

@@ -1,4 +1,4 @@
-import { doneSchema } from '@kindred-baton/contracts/common';
+import { DONE, doneSchema } from '@kindred-baton/contracts/common';
 import { moveDefectSchema } from '@kindred-baton/contracts/defects/defect';
 import { moveDefect } from '@kindred-baton/store/defects/change-defects';
 import { defineEndpoint } from '../../../../../server/endpoint.ts';
@@ -8,6 +8,6 @@ export const POST = defineEndpoint({
   output: doneSchema,
   handle: async ({ perform, param, body }) => {
     await perform(moveDefect, { code: param('code'), move: body });
-    return { done: true };
+    return DONE;
   },
 });

@@ -1,4 +1,4 @@
-import { doneSchema } from '@kindred-baton/contracts/common';
+import { DONE, doneSchema } from '@kindred-baton/contracts/common';
 import { changeScenarioSchema, scenarioDetailSchema } from '@kindred-baton/contracts/scenarios/scenario';
 import { changeScenario } from '@kindred-baton/store/scenarios/change-scenarios';
 import { getScenario } from '@kindred-baton/store/scenarios/get-scenario';
@@ -11,6 +11,6 @@ export const PATCH = defineEndpoint({
   output: doneSchema,
   handle: async ({ perform, param, body }) => {
     await perform(changeScenario, { code: param('code'), change: body });
-    return { done: true };
+    return DONE;
   },
 });

@@ -1,4 +1,4 @@
-import { doneSchema, idSchema } from '@kindred-baton/contracts/common';
+import { DONE, doneSchema, idSchema } from '@kindred-baton/contracts/common';
 import { assignTurnSchema } from '@kindred-baton/contracts/turns/turn';
 import { assignTurn } from '@kindred-baton/store/turns/assign-turn';
 import { defineEndpoint } from '../../../../../server/endpoint.ts';
@@ -8,6 +8,6 @@ export const PUT = defineEndpoint({
   output: doneSchema,
   handle: async ({ perform, param, body }) => {
     await perform(assignTurn, { turnId: idSchema<'turn'>().parse(param('turn')), ...body });
-    return { done: true };
+    return DONE;
   },
 });

@@ -1,4 +1,4 @@
-import { doneSchema, idSchema } from '@kindred-baton/contracts/common';
+import { DONE, doneSchema, idSchema } from '@kindred-baton/contracts/common';
 import { changeLegSchema } from '@kindred-baton/contracts/scenarios/scenario';
 import { changeLeg, removeLeg } from '@kindred-baton/store/scenarios/change-legs';
 import { defineEndpoint } from '../../../../../../server/endpoint.ts';
@@ -8,7 +8,7 @@ export const PATCH = defineEndpoint({
   output: doneSchema,
   handle: async ({ perform, param, body }) => {
     await perform(changeLeg, { code: param('code'), legId: idSchema<'leg'>().parse(param('leg')), change: body });
-    return { done: true };
+    return DONE;
   },
 });
 
@@ -16,6 +16,6 @@ export const DELETE = defineEndpoint({
   output: doneSchema,
   handle: async ({ perform, param }) => {
     await perform(removeLeg, { code: param('code'), legId: idSchema<'leg'>().parse(param('leg')) });
-    return { done: true };
+    return DONE;
   },
 });

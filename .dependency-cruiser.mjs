@@ -1,0 +1,48 @@
+/** The arrows between packages point one way: core ← contracts ← formats, store ← web. */
+const only = (name, from, allowed) => ({
+  name,
+  severity: 'error',
+  from: { path: `^${from}/src` },
+  to: { path: '^(packages|apps)/', pathNot: [`^${from}/`, ...allowed.map((folder) => `^${folder}/`)] },
+});
+
+export default {
+  forbidden: [
+    only('core-stands-alone', 'packages/core', []),
+    only('contracts-over-core', 'packages/contracts', ['packages/core']),
+    only('formats-over-contracts', 'packages/formats', ['packages/core', 'packages/contracts']),
+    only('store-over-contracts', 'packages/store', ['packages/core', 'packages/contracts']),
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'] },
+    },
+    {
+      name: 'browser-takes-types-of-contracts',
+      comment: 'Zod stays on the server: the browser takes only types of the contracts, and nothing of the store.',
+      severity: 'error',
+      from: { path: '^apps/web/src/(features|ui)/.*\\.tsx?$', pathNot: ['(answer-import|read-evidence|read-turn-query|\\.test)\\.ts'] },
+      to: { path: '^packages/(contracts|store|formats)/', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'features-do-not-reach-into-pages',
+      severity: 'error',
+      from: { path: '^apps/web/src/(features|ui|server)' },
+      to: { path: '^apps/web/src/pages' },
+    },
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    { name: 'no-orphans-in-core', severity: 'warn', from: { orphan: true, path: '^packages/core/src', pathNot: '\\.test\\.ts$' }, to: {} },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)(dist|\\.astro|migrations)/' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.mjs', '.js'],
+    },
+  },
+};

@@ -1,0 +1,57 @@
+/** npm start: all set-up, then the application. Ctrl C stops all that was started. */
+import { fork } from 'node:child_process';
+import path from 'node:path';
+import { isFree } from './setup/cluster.mjs';
+import { installDependencies } from './setup/dependencies.mjs';
+import { WEB } from './setup/paths.mjs';
+import { SetupError, runMain, say } from './setup/say.mjs';
+
+const PORT = Number(process.env.PORT ?? 4217);
+
+await runMain(async () => {
+  if (!Number.isInteger(PORT) || PORT < 1 || PORT > 65_535)
+    throw new SetupError(`PORT should be a number from 1 to 65535; “${process.env.PORT}” is not.`);
+  if (!(await isFree(PORT))) throw new SetupError(`Port ${PORT} is taken by another program. Choose another: PORT=${PORT + 1} npm start`);
+  installDependencies();
+  const { buildWeb } = await import('./setup/build.mjs');
+  const { openDatabase, prepareStore } = await import('./setup/store.mjs');
+  const { getSecret } = await import('./setup/secret.mjs');
+  buildWeb();
+  const database = await openDatabase('kindred_baton');
+  try {
+    prepareStore(database.url);
+    await serve({ DATABASE_URL: database.url, KINDRED_BATON_SECRET: getSecret() });
+  } finally {
+    database.stop();
+  }
+});
+
+/** Resolves when the server has ended, by Ctrl C or by itself. */
+function serve(env) {
+  return new Promise((resolve, reject) => {
+    const server = fork(path.join(WEB, 'server.mjs'), {
+      cwd: WEB,
+      env: { ...process.env, ...env, PORT: String(PORT), NODE_ENV: 'production', LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' },
+    });
+    server.on('message', () => greet());
+    server.on('exit', (code) => (code === 0 ? resolve() : reject(new SetupError(`The server stopped (exit ${code}).`))));
+    const stop = () => server.kill('SIGTERM');
+    process.on('SIGINT', stop);
+    process.on('SIGTERM', stop);
+  });
+}
+
+function greet() {
+  const password = process.env.KINDRED_BATON_DEMO_PASSWORD ?? 'pass-the-baton';
+  say(`
+Kindred Baton runs at http://127.0.0.1:${PORT}
+
+The demo's accounts all have the password  ${password}
+  lea.marsh@brindlemere.example     test lead
+  edda.quill@brindlemere.example    test author
+  ines.varga@brindlemere.example    business tester, Customer desk
+  karim.bol@brindlemere.example     business tester and process owner, Billing
+  cora.vane@brindlemere.example     observer
+The sign-in page lists them all. Ctrl C stops everything.
+`);
+}

@@ -1,0 +1,29 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    reporters: ['default'],
+    projects: [
+      { test: { name: 'unit', include: ['packages/{core,contracts,formats}/src/**/*.test.ts', 'apps/*/src/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'store',
+          include: ['packages/store/src/**/*.test.ts'],
+          globalSetup: ['tests/support/template-databases.ts'],
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        test: {
+          name: 'end-to-end',
+          include: ['tests/end-to-end/**/*.test.ts'],
+          globalSetup: ['tests/support/template-databases.ts', 'tests/support/web-server.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});
