@@ -45,10 +45,10 @@ export function normalizeStep(step: Step): Step {
     const text = fold(step[key] ?? '');
     if (text !== '') kept[key] = text;
   }
-  const keepAs = (kept['keepAs'] as string | undefined)?.replace(/[{}]/g, '').trim();
-  if (keepAs) kept['keepAs'] = keepAs;
-  else delete kept['keepAs'];
-  if (step.do === 'keep') kept['keepAs'] ??= kept['target'];
+  const name = (kept['keepAs'] as string | undefined) ?? (step.do === 'keep' ? fold(step.target) : '');
+  const keepAs = fold(name.replace(/[{}]/g, ''));
+  if (keepAs === '') delete kept['keepAs'];
+  else kept['keepAs'] = keepAs;
   if (step.optional) kept['optional'] = true;
   return kept as unknown as Step;
 }

@@ -1,4 +1,4 @@
-import { strFromU8, unzipSync } from 'fflate';
+import { strFromU8, Unzip, UnzipInflate, unzipSync } from 'fflate';
 
 export const MAX_ROWS = 20_000;
 const MAX_UNPACKED_BYTES = 150 * 1024 * 1024;
@@ -6,7 +6,7 @@ const MAX_SHEETS = 100;
 
 /**
  * Looks at a workbook's archive before it is read in earnest: that it is one, is not locked, and is of a size that can be
- * read. Returns a sentence when it is not. Only the sheets' own parts are unpacked, and only within the bound.
+ * read. Returns a sentence when it is not. It is unpacked once here, in pieces, so that no lying directory fills the memory.
  */
 export function inspectArchive(bytes: Uint8Array): string | null {
   if (bytes.length === 0) return 'The file is empty.';
@@ -17,11 +17,15 @@ export function inspectArchive(bytes: Uint8Array): string | null {
   const entries = listEntries(bytes);
   if (!entries) return 'The workbook is damaged: its end is missing or not readable. Save it again and choose the new file.';
   if (!entries.some(({ name }) => name === 'xl/workbook.xml')) return 'The file is an archive, but not an .xlsx workbook.';
-  const unpacked = entries.reduce((sum, entry) => sum + entry.size, 0);
-  if (unpacked > MAX_UNPACKED_BYTES) return `The workbook unpacks to ${Math.round(unpacked / 1_048_576)} MB; at most 150 MB are read.`;
+  const measured = measure(bytes);
+  if (!measured) return 'The workbook is damaged: one of its parts cannot be unpacked. Save it again and choose the new file.';
+  if (measured.unpacked > MAX_UNPACKED_BYTES)
+    return `The workbook unpacks to more than ${MAX_UNPACKED_BYTES / 1_048_576} MB, which is the most that is read. Split it.`;
   const sheets = entries.filter(({ name }) => isSheet(name));
   if (sheets.length > MAX_SHEETS) return `The workbook has ${sheets.length} sheets; at most ${MAX_SHEETS} are read.`;
-  return findLongSheet(bytes);
+  return measured.rows > MAX_ROWS
+    ? `A sheet has ${measured.rows.toLocaleString('en')} rows; at most ${MAX_ROWS.toLocaleString('en')} are read. Split the workbook.`
+    : null;
 }
 
 function startsWith(bytes: Uint8Array, start: readonly number[]): boolean {
@@ -30,12 +34,12 @@ function startsWith(bytes: Uint8Array, start: readonly number[]): boolean {
 
 const isSheet = (name: string) => /^xl\/worksheets\/[^/]+\.xml$/.test(name);
 
-function listEntries(bytes: Uint8Array): { name: string; size: number }[] | null {
-  const entries: { name: string; size: number }[] = [];
+function listEntries(bytes: Uint8Array): { name: string }[] | null {
+  const entries: { name: string }[] = [];
   try {
     unzipSync(bytes, {
-      filter: ({ name, originalSize }) => {
-        entries.push({ name, size: originalSize });
+      filter: ({ name }) => {
+        entries.push({ name });
         return false;
       },
     });
@@ -45,23 +49,39 @@ function listEntries(bytes: Uint8Array): { name: string; size: number }[] | null
   }
 }
 
-function findLongSheet(bytes: Uint8Array): string | null {
-  const parts = unpackSheets(bytes);
-  if (!parts) return 'The workbook is damaged: one of its sheets cannot be unpacked. Save it again and choose the new file.';
-  const rows = Math.max(0, ...Object.values(parts).map(countRows));
-  return rows > MAX_ROWS
-    ? `A sheet has ${rows.toLocaleString('en')} rows; at most ${MAX_ROWS.toLocaleString('en')} are read. Split the workbook.`
-    : null;
-}
+const PIECE_BYTES = 64 * 1024;
+/** A row's opening tag may lie across two pieces. */
+const TAG_LENGTH = 40;
 
-function unpackSheets(bytes: Uint8Array): Record<string, Uint8Array> | null {
+/** What the archive really unpacks to, piece by piece, whatever its directory says; stops at the bound. */
+function measure(bytes: Uint8Array): { unpacked: number; rows: number } | null {
+  let unpacked = 0;
+  let rows = 0;
+  const archive = new Unzip((file) => {
+    let own = 0;
+    let tail = '';
+    file.ondata = (error, piece) => {
+      if (error) throw error;
+      unpacked += piece.length;
+      if (!isSheet(file.name)) return;
+      const text = tail + strFromU8(piece, true);
+      own += countRows(text) - countRows(tail);
+      rows = Math.max(rows, own);
+      tail = text.slice(-TAG_LENGTH);
+    };
+    file.start();
+  });
+  archive.register(UnzipInflate);
   try {
-    return unzipSync(bytes, { filter: ({ name, originalSize }) => isSheet(name) && originalSize <= MAX_UNPACKED_BYTES });
+    for (let at = 0; at < bytes.length && unpacked <= MAX_UNPACKED_BYTES; at += PIECE_BYTES) {
+      archive.push(bytes.subarray(at, at + PIECE_BYTES), at + PIECE_BYTES >= bytes.length);
+    }
+    return { unpacked, rows };
   } catch {
     return null;
   }
 }
 
-function countRows(part: Uint8Array): number {
-  return strFromU8(part).split(/<(?:\w+:)?row[\s>]/).length - 1;
+function countRows(text: string): number {
+  return text.split(/<(?:\w+:)?row[\s>]/).length - 1;
 }

@@ -1,4 +1,4 @@
-import { and, eq, inArray, notInArray } from 'drizzle-orm';
+import { and, eq, notInArray, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeScenario, CreateScenario } from '@kindred-baton/contracts/scenarios/scenario';
 import type { ScenarioId } from '@kindred-baton/core/ids';
@@ -50,7 +50,7 @@ async function requireNoOpenLegs({ db }: Context, id: ScenarioId, code: string):
     );
 }
 
-/** Rows keep their ids, so that runs made of them still say which row they ran. */
+/** Rows keep their ids and stay in place, so that runs made of them still point to the row they ran. */
 async function replaceRows({ db }: Context, scenarioId: ScenarioId, rows: NonNullable<ChangeScenario['rows']>): Promise<void> {
   const existing = await db.select({ id: scenarioRows.id }).from(scenarioRows).where(eq(scenarioRows.scenarioId, scenarioId));
   const known = new Set(existing.map((row) => row.id));
@@ -64,13 +64,17 @@ async function replaceRows({ db }: Context, scenarioId: ScenarioId, rows: NonNul
   await db
     .delete(scenarioRows)
     .where(and(eq(scenarioRows.scenarioId, scenarioId), kept.length > 0 ? notInArray(scenarioRows.id, kept) : undefined));
-  const ours = wanted.filter((row) => known.has(row.id));
-  if (ours.length > 0)
-    await db.delete(scenarioRows).where(
-      inArray(
-        scenarioRows.id,
-        ours.map((row) => row.id),
-      ),
-    );
-  if (wanted.length > 0) await db.insert(scenarioRows).values(wanted);
+  // Names are unique in a scenario; set aside first, two rows can swap theirs.
+  await db
+    .update(scenarioRows)
+    .set({ name: sql`${scenarioRows.id}::text` })
+    .where(eq(scenarioRows.scenarioId, scenarioId));
+  if (wanted.length === 0) return;
+  await db
+    .insert(scenarioRows)
+    .values(wanted)
+    .onConflictDoUpdate({
+      target: scenarioRows.id,
+      set: { name: sql`excluded.name`, position: sql`excluded.position`, values: sql`excluded.values` },
+    });
 }

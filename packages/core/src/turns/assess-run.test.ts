@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import { assessRun, collectBaton, resolveNeeds } from './assess-run.ts';
+import type { TurnView } from './turn.ts';
+
+const turn = (more: Partial<TurnView> = {}): TurnView => ({
+  after: [],
+  needs: [],
+  latest: null,
+  isUnderWay: false,
+  isRetestDue: false,
+  ...more,
+});
+const passed = (kept: Record<string, string> = {}) => ({ outcome: 'passed' as const, kept });
+const needs = (name: string, index: number) => [{ name, source: { kind: 'turn' as const, index, name } }];
+const statesOf = (turns: TurnView[]) => assessRun(turns).turns.map(({ state, status }) => `${state}/${status}`);
+
+describe('a run', () => {
+  it('passes the baton from turn to turn', () => {
+    const first = turn({ latest: passed({ 'Quote no.': 'QT-1' }) });
+    const turns = [first, turn({ after: [0], needs: needs('quote no.', 0) }), turn({ after: [1] })];
+    expect(statesOf(turns)).toEqual(['done/passed', 'ready/ready', 'waiting/waiting']);
+    expect(resolveNeeds(turns, 1)).toEqual([{ name: 'quote no.', value: 'QT-1' }]);
+    expect(collectBaton(turns)).toEqual([{ name: 'Quote no.', value: 'QT-1', index: 0 }]);
+  });
+
+  it('holds all that lies behind a failure, and says by which turn', () => {
+    const turns = [
+      turn({ latest: passed() }),
+      turn({ after: [0], latest: { outcome: 'failed', kept: {} } }),
+      turn({ after: [1] }),
+      turn({ after: [2] }),
+      turn({ after: [0] }),
+    ];
+    expect(statesOf(turns)).toEqual(['done/passed', 'done/failed', 'waiting/held', 'waiting/held', 'ready/ready']);
+    expect(assessRun(turns).turns[3]?.causes).toEqual([{ kind: 'turn', index: 1, outcome: 'failed' }]);
+    expect(assessRun(turns).outcome).toBe('failed');
+  });
+
+  it('holds a turn whose value did not come, although its giver is over', () => {
+    const turns = [turn({ latest: { outcome: 'skipped', kept: {} } }), turn({ after: [0], needs: needs('Quote no.', 0) })];
+    expect(assessRun(turns).turns[1]).toMatchObject({ status: 'held', causes: [{ kind: 'value', index: 0, name: 'Quote no.' }] });
+  });
+
+  it('goes on when the retest passes; until then the failure counts', () => {
+    const failed = turn({ latest: { outcome: 'failed', kept: {} }, isRetestDue: true });
+    expect(statesOf([failed, turn({ after: [0] })])).toEqual(['ready/failed', 'waiting/held']);
+    expect(statesOf([turn({ latest: passed() }), turn({ after: [0] })])).toEqual(['done/passed', 'ready/ready']);
+  });
+
+  it('shows a turn under way, and a retest under way still as failed', () => {
+    expect(statesOf([turn({ isUnderWay: true }), turn({ isUnderWay: true, latest: { outcome: 'failed', kept: {} } })])).toEqual([
+      'under way/under way',
+      'under way/failed',
+    ]);
+  });
+
+  it('gives nothing on from a failed attempt', () => {
+    const turns = [turn({ latest: { outcome: 'failed', kept: { A: '1' } } }), turn({ after: [0], needs: needs('A', 0) })];
+    expect(resolveNeeds(turns, 1)).toEqual([{ name: 'A', value: undefined }]);
+    expect(collectBaton(turns)).toEqual([]);
+  });
+});

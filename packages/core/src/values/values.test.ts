@@ -1,0 +1,110 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { checkValue, isCalendarDate } from './check-value.ts';
+import type { Field } from './field.ts';
+import { guessFieldType, isCompatible } from './field.ts';
+import { createFreshValue, createRandom, toSeed } from './fresh.ts';
+import { toPatternExpression } from './pattern.ts';
+import { fillTemplate, findTemplateNames, parseTemplate } from './template.ts';
+
+const field = (type: Field['type'], more: Partial<Field> = {}): Field => ({ name: 'Value', type, ...more });
+
+describe('a typed value', () => {
+  it.each<[Field, string, string]>([
+    [field('text'), '  Orla Fenn ', 'Orla Fenn'],
+    [field('whole'), '1,200', '1200'],
+    [field('number'), '14.5', '14.5'],
+    [field('number'), '1 200.25', '1200.25'],
+    [field('money'), '512.50', '512.50'],
+    [field('date'), '2028-02-29', '2028-02-29'],
+    [field('choice', { choices: ['A', 'B'] }), 'b', 'B'],
+    [field('code', { pattern: '\\AP-99999' }), 'AP-90341', 'AP-90341'],
+    [field('text', { required: false }), '', ''],
+  ])('%o takes “%s”', (given, typed, value) => expect(checkValue(given, typed)).toEqual({ ok: true, value }));
+
+  it.each<[Field, string, RegExp]>([
+    [field('text'), ' ', /Type the Value/],
+    [field('whole'), '12.5', /whole number/],
+    [field('money'), '1.005', /at most 2 decimals/],
+    [field('number'), 'twelve', /should be a number/],
+    [field('date'), '2026-02-30', /should be a date/],
+    [field('date'), '46082', /should be a date/],
+    [field('choice', { choices: ['A', 'B'] }), 'D', /one of A, B/],
+    [field('code', { pattern: '\\AP-99999', example: 'AP-90341' }), 'AP-12', /look like AP-90341/],
+    [field('text'), 'x'.repeat(2_001), /longer than/],
+  ])('%o refuses “%s” with a sentence', (given, typed, message) => {
+    const check = checkValue(given, typed);
+    expect(check.ok ? '' : check.message).toMatch(message);
+  });
+
+  it('knows days that exist by the Gregorian rule (ISO 8601): 2000 has 29 February, 1900 has not', () => {
+    expect([isCalendarDate('2000-02-29'), isCalendarDate('1900-02-29'), isCalendarDate('2026-13-01')]).toEqual([true, false, false]);
+  });
+});
+
+describe('types', () => {
+  it('join where a value of the one can be taken as the other', () => {
+    expect(isCompatible(field('whole'), field('money'))).toBe(true);
+    expect(isCompatible(field('money'), field('whole'))).toBe(false);
+    expect(isCompatible(field('date'), field('number'))).toBe(false);
+    expect(isCompatible(field('choice', { choices: ['A', 'B'] }), field('choice', { choices: ['A', 'B', 'C'] }))).toBe(true);
+    expect(isCompatible(field('choice', { choices: ['A', 'D'] }), field('choice', { choices: ['A', 'B'] }))).toBe(false);
+  });
+
+  it.each([
+    ['Quote no.', 'text'],
+    ['Deposit due', 'money'],
+    ['Valid until', 'date'],
+    ['Pipe length', 'number'],
+    ['Quantity', 'whole'],
+  ])('are guessed from the name %s: %s', (name, type) => expect(guessFieldType(name)).toBe(type));
+});
+
+describe('a template', () => {
+  const source = {
+    valueOf: (name: string) => ({ 'Quote no.': 'QT-1' })[name],
+    day: (n: number, w: boolean) => `${n}${w ? 'w' : 'd'}`,
+    fresh: (p: string) => `<${p}>`,
+  };
+
+  it('fills names, days and new values in, and keeps doubled braces', () => {
+    expect(fillTemplate('{Quote no.} until {today + 90 days}, {today - 5 working days}, {new AA-99} {{x}}', source)).toBe(
+      'QT-1 until 90d, -5w, <AA-99> {x}',
+    );
+  });
+
+  it('leaves an unknown name in its braces, so that it is seen to be missing', () => {
+    expect(fillTemplate('{Receipt no.}', source)).toBe('{Receipt no.}');
+  });
+
+  it('names what it uses, each once, whatever the case', () => {
+    expect(findTemplateNames('{Quote no.} {QUOTE NO.} {today} {new 9} {Band}')).toEqual(['Quote no.', 'Band']);
+  });
+
+  it('never throws, whatever is typed (seed 4217)', () => {
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        parseTemplate(text);
+      }),
+      { seed: 4217 },
+    );
+  });
+});
+
+describe('a fresh value', () => {
+  it('matches its own pattern, and comes again from the same seed (seed 4217)', () => {
+    const patterns = fc.string({ unit: fc.constantFrom('A', 'a', '9', '?', '-', '/', '\\', '.', 'x') });
+    fc.assert(
+      fc.property(patterns, fc.integer(), (pattern, seed) => {
+        const value = createFreshValue(pattern, createRandom(seed));
+        expect(value).toMatch(toPatternExpression(pattern));
+        expect(createFreshValue(pattern, createRandom(seed))).toBe(value);
+      }),
+      { seed: 4217 },
+    );
+  });
+
+  it('differs between attempts', () => {
+    expect(toSeed('attempt 1')).not.toBe(toSeed('attempt 2'));
+  });
+});

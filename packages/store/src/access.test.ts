@@ -1,0 +1,105 @@
+import { randomUUID } from 'node:crypto';
+import type { Role } from '@kindred-baton/core/programmes/roles';
+import { hasRight, ROLES } from '@kindred-baton/core/programmes/roles';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { TestStore } from '../../../tests/support/test-store.ts';
+import { createTestStore } from '../../../tests/support/test-store.ts';
+import type { Actor } from './actor.ts';
+import { createCycle, moveCycle } from './cycles/change-cycles.ts';
+import { getCycle, getCycleScope } from './cycles/get-cycle.ts';
+import { listCycles } from './cycles/list-cycles.ts';
+import { logDefect, moveDefect } from './defects/change-defects.ts';
+import { getDefect, listDefects } from './defects/get-defects.ts';
+import { getEvidence, keepEvidence } from './evidence/keep-evidence.ts';
+import { findAnything } from './find/find-anything.ts';
+import { loadSurroundings } from './imports/load-surroundings.ts';
+import { storeImport } from './imports/store-import.ts';
+import { addNode, changeNode } from './map/change-map.ts';
+import { getMap } from './map/get-map.ts';
+import { getNode } from './map/get-node.ts';
+import { getStrip } from './map/get-strip.ts';
+import type { Operation, Query } from './operation.ts';
+import { getProgress } from './progress/get-progress.ts';
+import { getChoices, getViewer } from './programmes/get-viewer.ts';
+import { changeScenario, createScenario } from './scenarios/change-scenarios.ts';
+import { addLeg, changeLeg, removeLeg } from './scenarios/change-legs.ts';
+import { getScenario } from './scenarios/get-scenario.ts';
+import { listScenarios } from './scenarios/list-scenarios.ts';
+import { agreeTest, createTest, saveTest } from './tests/change-tests.ts';
+import { getTest } from './tests/get-test.ts';
+import { listTests } from './tests/list-tests.ts';
+import { assignTurn } from './turns/assign-turn.ts';
+import { getGuide } from './turns/get-guide.ts';
+import { getRunOverlay } from './turns/get-run-overlay.ts';
+import { getTurnsHome } from './turns/get-turns-home.ts';
+import { listTurns } from './turns/list-turns.ts';
+import { finishAttempt, recordStep, startAttempt } from './turns/make-attempts.ts';
+
+/** Everything that can be asked or done, with an input that is refused for another reason once it is allowed. */
+const OPERATIONS: Readonly<Record<string, Operation<never, unknown>>> = {
+  ...{ addNode, changeNode, createTest, saveTest, agreeTest, createScenario, changeScenario, addLeg, changeLeg, removeLeg },
+  ...{ createCycle, moveCycle, assignTurn, startAttempt, recordStep, finishAttempt, keepEvidence, logDefect, moveDefect, storeImport },
+};
+const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
+  ...{
+    getStrip,
+    getMap,
+    getNode,
+    listTests,
+    getTest,
+    listScenarios,
+    getScenario,
+    listCycles,
+    getCycle,
+    getCycleScope,
+    getViewer,
+    getChoices,
+  },
+  ...{ getTurnsHome, listTurns, getGuide, getRunOverlay, listDefects, getDefect, getEvidence, getProgress, findAnything, loadSurroundings },
+};
+
+describe('access', () => {
+  let db: TestStore;
+  let lead: Actor;
+  beforeAll(async () => {
+    db = await createTestStore('demo');
+    lead = await db.actorOf('Lea Marsh');
+  });
+  afterAll(() => db.drop());
+
+  const asRole = (role: Role): Actor => ({ ...lead, roles: [role] });
+  const code = async (promise: Promise<unknown>) =>
+    promise.then(
+      () => 'done',
+      (error: { code?: string }) => error.code ?? 'other',
+    );
+
+  it.each(ROLES)('of a %s is what her rights say, for every operation', async (role) => {
+    for (const [name, operation] of Object.entries(OPERATIONS)) {
+      const answer = await code(db.perform(asRole(role), operation, {} as never));
+      expect([name, answer === 'forbidden']).toEqual([name, !hasRight([role], operation.right)]);
+    }
+  });
+
+  it.each(ROLES)('of a %s is what her rights say, for every query', async (role) => {
+    for (const [name, query] of Object.entries(QUERIES)) {
+      const answer = await code(db.ask(asRole(role), query, undefined as never));
+      expect([name, answer === 'forbidden']).toEqual([name, !hasRight([role], query.right)]);
+    }
+  });
+
+  it('ends at the programme: what belongs to another is not found, by any address', async () => {
+    const stranger: Actor = { ...lead, programmeId: randomUUID() as never };
+    const scenario = await db.ask(lead, getScenario, 'NS-S1');
+    const turn = (await db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1 })).turns[0];
+    expect(await code(db.ask(stranger, getGuide, turn?.id as never))).toBe('not found');
+    expect(await code(db.ask(stranger, getRunOverlay, scenario.runs[0]?.id as never))).toBe('not found');
+    expect(await code(db.ask(stranger, getTest, { code: 'BIL-01' }))).toBe('not found');
+    expect(await code(db.perform(stranger, removeLeg, { code: 'NS-S1', legId: scenario.legs[0]?.id as never }))).toBe('not found');
+    expect((await db.ask(stranger, getMap, undefined)).nodes).toEqual([]);
+  });
+
+  it('does not let ids of another programme in', async () => {
+    await expect(db.perform(lead, changeNode, { code: 'NS', change: { teamId: randomUUID() as never } })).rejects.toThrow('no such team');
+  });
+});
