@@ -15,6 +15,7 @@ function createAuth() {
   const config = getConfig();
   return betterAuth({
     secret: config.KINDRED_BATON_SECRET,
+    baseURL: { allowedHosts: ['127.0.0.1:*', 'localhost:*', '[::1]:*'] },
     database: drizzleAdapter(getStore().db, {
       provider: 'pg',
       schema: { user: people, session: sessions, account: accounts, verification: verifications, rateLimit: rateLimits },

@@ -111,7 +111,7 @@ function findPredecessors(leg: LegView, index: number, needs: readonly WiredNeed
     for (const id of leg.after) addIndex(found, lookup.indexOf.get(id));
   }
   for (const { source } of needs) {
-    if (source.kind === 'leg' || source.kind === 'later') addIndex(found, lookup.indexOf.get(source.leg));
+    if (source.kind === 'leg') addIndex(found, lookup.indexOf.get(source.leg));
   }
   return [...found].sort((a, b) => a - b);
 }

@@ -14,30 +14,52 @@ const STALE_AFTER: Readonly<Record<Topic, readonly string[]>> = {
 
 const GATHER_MS = 200;
 
-/** Keeps the page up to date with what others do. After a break in the connection everything is asked again. */
+/**
+ * Keeps the page up to date with what others do. Only a page that is looked at listens: a browser opens no more than six
+ * connections to a server, and tabs in the background would take them all. Coming back, or after a break, all is asked again.
+ */
 export function useLive(api: string, client: QueryClient): void {
   useEffect(() => {
-    const source = new EventSource(`${api}/events`);
     const stale = new Set<string>();
+    let source: EventSource | undefined;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    let wasBroken = false;
+    let hasMissed = false;
     const ask = () => {
       timer = undefined;
       for (const key of stale) void client.invalidateQueries({ queryKey: [key] });
       stale.clear();
     };
-    source.onmessage = ({ data }) => {
-      for (const key of STALE_AFTER[data as Topic] ?? []) stale.add(key);
-      timer ??= setTimeout(ask, GATHER_MS);
+    const listen = () => {
+      source = new EventSource(`${api}/events`);
+      source.onmessage = ({ data }) => {
+        for (const key of STALE_AFTER[data as Topic] ?? []) stale.add(key);
+        timer ??= setTimeout(ask, GATHER_MS);
+      };
+      source.onerror = () => (hasMissed = true);
+      source.onopen = () => {
+        if (hasMissed) void client.invalidateQueries();
+        hasMissed = false;
+      };
     };
-    source.onerror = () => (wasBroken = true);
-    source.onopen = () => {
-      if (wasBroken) void client.invalidateQueries();
-      wasBroken = false;
+    const rest = () => {
+      source?.close();
+      source = undefined;
+      hasMissed = true;
     };
+    const follow = () => {
+      if (document.visibilityState === 'hidden') rest();
+      else if (!source) listen();
+    };
+    follow();
+    document.addEventListener('visibilitychange', follow);
+    addEventListener('pagehide', rest);
+    addEventListener('pageshow', follow);
     return () => {
+      document.removeEventListener('visibilitychange', follow);
+      removeEventListener('pagehide', rest);
+      removeEventListener('pageshow', follow);
       clearTimeout(timer);
-      source.close();
+      source?.close();
     };
   }, [api, client]);
 }

@@ -112,7 +112,7 @@ function New({ title, count, heads, rows }: NewProps) {
             {rows.slice(0, ROWS_SHOWN).map((row, index) => (
               <tr key={index}>
                 {row.map((cell, place) => (
-                  <td key={place} className={place === 0 ? 'font-mono text-[13px]' : 'text-[13px]'}>
+                  <td key={place} className={place === 0 ? 'font-mono text-[13px] whitespace-nowrap' : 'text-[13px]'}>
                     {cell}
                   </td>
                 ))}

@@ -116,7 +116,7 @@ function TestRow({ test, top }: { readonly test: TestListItem; readonly top: num
   const { withScope } = useAddress();
   return (
     <div role="row" className={`${COLUMNS} absolute inset-x-0 border-b border-line-2 px-4 hover:bg-band`} style={{ top, height: ROW_PX }}>
-      <span role="cell" className="font-mono text-[13px] text-soft">
+      <span role="cell" className="truncate font-mono text-[13px] text-soft">
         {test.code}
       </span>
       <span role="cell" className="truncate">
