@@ -26,5 +26,7 @@ export function answerError(error: unknown, requestId: string): Response {
   if (status >= 500) getLog().error({ requestId, error: known.cause ?? known }, known.message);
   const details = known.details as { problems?: Problem[] } | undefined;
   const answer: ErrorAnswer = { code: known.code, message: known.message, problems: details?.problems, details: known.details };
-  return Response.json(answer, { status, headers: { 'cache-control': 'no-store' } });
+  // A body that was cut off is still on its way: the connection is of no more use.
+  const headers = { 'cache-control': 'no-store', ...(known.code === 'too large' ? { connection: 'close' } : {}) };
+  return Response.json(answer, { status, headers });
 }

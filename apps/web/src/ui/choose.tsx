@@ -1,5 +1,5 @@
 import ChevronDown from 'lucide-react/icons/chevron-down';
-import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
 
 interface Choice {
   readonly key: string;
@@ -17,10 +17,21 @@ interface ChooseProps {
 /** One of a list, as a control of the title row: its label and its value in one button. */
 export function Choose({ label, choices, chosen, onChoose, isDisabled = false }: ChooseProps) {
   return (
-    <Select value={chosen} onChange={(key) => key !== null && onChoose(String(key))} isDisabled={isDisabled} className="min-w-0">
+    <Select
+      aria-label={label}
+      value={chosen}
+      onChange={(key) => key !== null && onChoose(String(key))}
+      isDisabled={isDisabled}
+      className="min-w-0"
+    >
       <Button className="button max-w-[260px] font-normal">
-        <Label className="text-soft">{label}</Label>
-        <SelectValue className="overflow-hidden font-semibold text-ellipsis">{({ selectedText }) => selectedText || 'choose'}</SelectValue>
+        <SelectValue className="overflow-hidden text-ellipsis">
+          {({ selectedText }) => (
+            <>
+              <span className="text-soft">{label}</span> <b className="font-semibold">{selectedText || 'choose'}</b>
+            </>
+          )}
+        </SelectValue>
         <ChevronDown size={16} aria-hidden className="flex-none" />
       </Button>
       <Popover className="floats card max-h-[60vh] max-w-[min(420px,90vw)] min-w-(--trigger-width) overflow-auto p-1 shadow-float">

@@ -52,8 +52,8 @@ export function LaneTable({ cycle }: { readonly cycle: CycleDetail }) {
               <td>
                 <ul className="grid gap-1">
                   {lane.people.map((person) => (
-                    <li key={person.id} className="grid grid-cols-[110px_1fr_96px] items-center gap-3 text-[13px]">
-                      <a className="truncate hover:underline" href={path({ person: person.name, team: lane.team })}>
+                    <li key={person.id} className="grid min-h-[24px] grid-cols-[110px_1fr_96px] items-center gap-3 text-[13px]">
+                      <a className="truncate leading-[24px] hover:underline" href={path({ person: person.name, team: lane.team })}>
                         {person.name}
                       </a>
                       <Load left={person.minutesLeft} all={person.minutes} most={most} />

@@ -32,7 +32,7 @@ export function RunTable({ cycle }: { readonly cycle: CycleDetail }) {
                   {run.turns.map((turn) => (
                     <a
                       key={turn.id}
-                      className="flex h-6 items-center"
+                      className="flex h-[24px] items-center"
                       href={`${base}/turns/${turn.id}`}
                       title={`${turn.title}: ${STATUS_WORDS[turn.status]} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
                       aria-label={`${turn.title}: ${STATUS_WORDS[turn.status]}`}

@@ -82,10 +82,10 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
               <td>{scenario.legs}</td>
               <td className="whitespace-nowrap">{formatMinutes(scenario.minutes)}</td>
               <td>
-                <div className="flex max-w-[460px] flex-wrap gap-x-4 gap-y-1 text-[13px]">
+                <div className="flex max-w-[460px] flex-wrap gap-x-4 gap-y-0.5 text-[13px]">
                   {scenario.rows.length === 0 && <span className="text-soft">none: one run</span>}
                   {scenario.rows.map((row) => (
-                    <label key={row.id} className="flex items-center gap-1.5">
+                    <label key={row.id} className="flex min-h-[24px] items-center gap-1.5">
                       <input
                         type="checkbox"
                         checked={chosen.get(scenario.id)?.has(row.id) ?? false}

@@ -24,7 +24,7 @@ export function MeMenu({ initials }: { readonly initials: string }) {
   return (
     <MenuTrigger>
       <Button
-        aria-label={`${viewer.person.name}: menu`}
+        aria-label={`${initials}, ${viewer.person.name}: menu`}
         className="flex h-[30px] w-[30px] items-center justify-center rounded-full bg-[#40585e] text-[12px] font-bold text-on-deep"
       >
         {initials}

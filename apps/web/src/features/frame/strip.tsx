@@ -114,7 +114,7 @@ function Block({ block, isChosen, isActive }: BlockProps) {
       role="treeitem"
       aria-level={block.depth + 1}
       aria-selected={isChosen}
-      aria-label={`${block.name}: ${describeCounts(block.counts)}`}
+      aria-label={`${block.name} ${countOf(turns, 'turn')}: ${describeCounts(block.counts)}`}
       data-code={block.code ?? undefined}
       title={`${block.name} · ${countOf(turns, 'turn')} · ${describeCounts(block.counts)}`}
       className={`absolute top-0 h-full overflow-hidden rounded-[4px] ${block.code ? 'cursor-pointer' : ''} ${isThin ? '' : 'bg-band'} ${ring}`}
@@ -122,8 +122,7 @@ function Block({ block, isChosen, isActive }: BlockProps) {
     >
       {!isThin && (
         <div className={`truncate px-2 leading-[21px] ${block.depth === 0 ? 'text-[13px] font-bold' : 'text-[13px]'}`}>
-          {block.name}
-          {block.depth === 0 && <span className="ml-2 font-normal text-soft">{countOf(turns, 'turn')}</span>}
+          {block.name} {block.depth === 0 && <span className="ml-2 font-normal text-soft">{countOf(turns, 'turn')}</span>}
         </div>
       )}
       <BatonBar

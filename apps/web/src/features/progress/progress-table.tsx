@@ -125,7 +125,7 @@ function Cell({ counts, largest, filters, cycle }: CellProps) {
     <a
       className="group inline-flex items-center gap-2 whitespace-nowrap"
       href={toTurnsPath({ base, cycle, scope: address.get('scope'), filters })}
-      aria-label={`${run} of ${total - counts.skipped} run: ${describeCounts(counts)}`}
+      aria-label={`${run}/${total - counts.skipped} run: ${describeCounts(counts)}`}
       title={describeCounts(counts)}
     >
       <span style={{ width }} className="flex-none">

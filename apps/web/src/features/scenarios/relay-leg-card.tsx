@@ -23,9 +23,9 @@ export function RelayLegCard({ leg, detail, turn, isChosen, isDragged, errors, o
     isChosen ? 'border-ink! shadow-[0_0_0_3px_var(--baton)]' : 'hover:border-soft',
     isDragged ? 'opacity-50' : '',
   ].join(' ');
+  const foot = turn ? (turn.assignee === null ? '' : toInitials(turn.assignee)) : (detail.test?.code ?? 'open');
   const about = [
-    `Leg ${leg.index + 1}: ${detail.title}`,
-    detail.test === null ? 'open' : '',
+    `Leg ${leg.index + 1}: ${detail.title} ${foot}`.trim(),
     turn ? STATUS_WORDS[turn.status] : '',
     errors > 0 ? `${errors} to fix` : '',
   ];
@@ -52,14 +52,14 @@ export function RelayLegCard({ leg, detail, turn, isChosen, isDragged, errors, o
         onDropBefore?.(leg.id);
       }}
     >
-      <span className="line-clamp-2 text-[12.5px] leading-[14px] font-semibold">{detail.title}</span>
+      <span className="line-clamp-2 text-[12.5px] leading-[14px] font-semibold">{detail.title}</span>{' '}
       <span className="flex items-center justify-between">
         {turn ? (
           <BatonMark status={turn.status} isDecoration />
         ) : (
           <span className="font-mono text-[11px] text-soft">{detail.test?.code ?? 'open'}</span>
         )}
-        {errors > 0 && !turn && <b className="text-[12px] text-failed">{errors}</b>}
+        {errors > 0 && !turn && <b className="text-[12px] text-failed"> {errors}</b>}
         {turn?.assignee && <span className="text-[11px] text-soft">{toInitials(turn.assignee)}</span>}
       </span>
     </button>

@@ -241,7 +241,7 @@ function About({ test, minutes, canEdit, onMinutes }: AboutProps) {
               <a
                 key={attempt.at + attempt.turnId}
                 href={`${base}/turns/${attempt.turnId}`}
-                className="flex h-6 items-center"
+                className="flex h-[24px] items-center"
                 title={attempt.by}
               >
                 <BatonMark status={attempt.outcome} />

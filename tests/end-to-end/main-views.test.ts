@@ -1,0 +1,146 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { AxeResults } from 'axe-core';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import type { TestBrowser, Visitor } from '../support/browser.ts';
+import { launchBrowser, openAs } from '../support/browser.ts';
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+/** Source: WCAG 2.2, levels A and AA (W3C), by axe-core 4.14.1. */
+const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+const VIEWS: readonly (readonly [name: string, path: string, person: string])[] = [
+  ['progress', '/brindlemere/progress', 'Lea Marsh'],
+  ['progress of one branch', '/brindlemere/progress?scope=RB&rows=scenario&columns=person', 'Lea Marsh'],
+  ['map', '/brindlemere/map?node=NS-2.1', 'Lea Marsh'],
+  ['import', '/brindlemere/map/import', 'Lea Marsh'],
+  ['tests', '/brindlemere/tests', 'Lea Marsh'],
+  ['test, as its author', '/brindlemere/tests/BIL-01', 'Edda Quill'],
+  ['test, as an observer', '/brindlemere/tests/BIL-01', 'Cora Vane'],
+  ['scenarios', '/brindlemere/scenarios', 'Lea Marsh'],
+  ['scenario', '/brindlemere/scenarios/LR-S1', 'Lea Marsh'],
+  ['sketch', '/brindlemere/scenarios/PU-S2', 'Lea Marsh'],
+  ['cycles', '/brindlemere/cycles', 'Lea Marsh'],
+  ['cycle', '/brindlemere/cycles/ACC-2', 'Lea Marsh'],
+  ['cycle, runs', '/brindlemere/cycles/ACC-2?view=runs', 'Lea Marsh'],
+  ['cycle, sign-offs', '/brindlemere/cycles/INT-1?view=sign-offs', 'Lea Marsh'],
+  ['new cycle', '/brindlemere/cycles/new', 'Lea Marsh'],
+  ['turns of a cycle', '/brindlemere/cycles/ACC-2/turns?status=held', 'Lea Marsh'],
+  ['turns', '/brindlemere/turns', 'Ines Varga'],
+  ['defects', '/brindlemere/defects?show=all', 'Lea Marsh'],
+  ['defect', '/brindlemere/defects/TQ-203', 'Lea Marsh'],
+];
+
+describe('every main view', () => {
+  const baseUrl = inject('baseUrl');
+  let chromium: TestBrowser;
+  const people = new Map<string, Visitor>();
+  beforeAll(async () => {
+    chromium = await launchBrowser();
+    for (const name of new Set(VIEWS.map(([, , person]) => person))) people.set(name, await openAs(chromium.browser, baseUrl, name));
+  });
+  afterAll(() => chromium.close());
+
+  const visit = async (person: string, path: string): Promise<Visitor> => {
+    const visitor = people.get(person);
+    if (!visitor) throw new Error(`${person} is not signed in.`);
+    await visitor.go(path);
+    return visitor;
+  };
+  const check = async ({ page }: Visitor) => {
+    await page.evaluate(AXE);
+    const results = await page.evaluate(
+      (values) =>
+        (window as unknown as { axe: { run: (context: Document, options: object) => Promise<unknown> } }).axe.run(document, {
+          runOnly: { type: 'tag', values },
+        }),
+      TAGS,
+    );
+    return (results as AxeResults).violations.flatMap(({ id, nodes }) =>
+      nodes.map(({ html, target }) => `${id}: ${target.join(' ').slice(0, 80)} ${html.slice(0, 160)}`),
+    );
+  };
+
+  it.each(VIEWS)('%s has nothing that axe finds at A or AA, and no error', async (_, path, person) => {
+    const visitor = await visit(person, path);
+    await visitor.page.waitForSelector('h1');
+    expect(await check(visitor)).toEqual([]);
+    expect(visitor.errors.splice(0)).toEqual([]);
+  });
+
+  it('the guide, its start and its steps, has nothing that axe finds', async () => {
+    const visitor = await visit('Ines Varga', '/brindlemere/turns');
+    await visitor.page.click('section[aria-label="With you"] li button');
+    await visitor.find('Begin', 'button');
+    expect(await check(visitor)).toEqual([]);
+    await visitor.press('Begin');
+    await visitor.sees(/Step 1 of \d/);
+    expect(await check(visitor)).toEqual([]);
+    await visitor.page.keyboard.press('a');
+    await visitor.sees('to do');
+    expect(await check(visitor)).toEqual([]);
+  });
+
+  it('the dark theme has nothing that axe finds in its contrasts', async () => {
+    const visitor = await visit('Lea Marsh', '/brindlemere/progress');
+    await visitor.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'dark' }]);
+    for (const path of [
+      '/brindlemere/progress',
+      '/brindlemere/scenarios/LR-S1',
+      '/brindlemere/map?node=NS-2.1',
+      '/brindlemere/cycles/ACC-2',
+    ]) {
+      await visitor.go(path);
+      expect([path, await check(visitor)]).toEqual([path, []]);
+    }
+    await visitor.page.emulateMediaFeatures([]);
+  });
+
+  it.each([
+    [1024, '/brindlemere/progress', 'Lea Marsh'],
+    [1024, '/brindlemere/map?node=NS-2.1', 'Lea Marsh'],
+    [1024, '/brindlemere/scenarios/LR-S1', 'Lea Marsh'],
+    [1024, '/brindlemere/cycles/ACC-2', 'Lea Marsh'],
+    [390, '/brindlemere/turns', 'Ines Varga'],
+  ])('at %i px nothing scrolls sideways but tables in their own frame: %s', async (width, path, person) => {
+    const visitor = await visit(person, path);
+    await visitor.page.setViewport({ width, height: 800 });
+    await visitor.page.waitForFunction(() => innerWidth <= 1024);
+    const overflow = await visitor.page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    await visitor.page.setViewport({ width: 1280, height: 800 });
+    expect(overflow).toBeLessThanOrEqual(0);
+  });
+
+  it('Find opens by Ctrl K, finds by words, and goes there by Enter', async () => {
+    const visitor = await visit('Lea Marsh', '/brindlemere/progress');
+    await visitor.page.keyboard.down('Control');
+    await visitor.page.keyboard.press('k');
+    await visitor.page.keyboard.up('Control');
+    await visitor.page.waitForSelector('[role=combobox]');
+    await visitor.page.keyboard.type('BIL-01');
+    await visitor.page.waitForSelector('#found [role=option]');
+    await Promise.all([visitor.page.waitForNavigation(), visitor.page.keyboard.press('Enter')]);
+    expect(visitor.page.url()).toMatch(/\/brindlemere\/tests\/BIL-01$/);
+  });
+
+  it('the strip is walked and chosen by keys, scopes the view, and Back works', async () => {
+    const visitor = await visit('Lea Marsh', '/brindlemere/progress');
+    await visitor.page.focus('[role=tree][aria-label^="Process strip"]');
+    for (const key of ['ArrowRight', 'ArrowDown', 'Enter'] as const) await visitor.page.keyboard.press(key);
+    await visitor.page.waitForFunction(() => location.search === '?scope=LR-1');
+    await visitor.page.waitForFunction(() => [...document.querySelectorAll('tbody tr')].length === 1);
+    await visitor.page.keyboard.press('Escape');
+    await visitor.page.waitForFunction(() => location.search === '?scope=LR');
+    await visitor.page.goBack();
+    await visitor.page.waitForFunction(() => location.search === '?scope=LR-1');
+  });
+
+  it('refuses what a role may not see the buttons of, and what is not there, with a sentence', async () => {
+    const observer = await visit('Cora Vane', '/brindlemere/map');
+    expect(await observer.page.$('::-p-aria([name="Import"])')).toBeNull();
+    await observer.go('/brindlemere/tests/NOPE');
+    await observer.sees('There is no test NOPE in the library.');
+    await observer.go('/elsewhere/map');
+    await observer.sees('There is no programme “elsewhere” that you belong to.');
+  });
+});
