@@ -4,7 +4,17 @@ import { TURN_STATUSES } from '../turns/turn.ts';
 import type { TurnStatus } from '../turns/turn.ts';
 import { findHolds } from './find-holds.ts';
 import type { HoldTurn } from './find-holds.ts';
-import { changeTurnStatus, codeFacet, codeStatuses, getCounts, getPassShare, getRunShare, NO_COUNTS, tallyTurns } from './tally.ts';
+import {
+  changeTurnStatus,
+  codeFacet,
+  codeStatuses,
+  getCounts,
+  getPassShare,
+  getRunShare,
+  NO_COUNTS,
+  recountTally,
+  tallyTurns,
+} from './tally.ts';
 
 interface Plain {
   readonly status: TurnStatus;
@@ -84,6 +94,8 @@ describe('the tally', () => {
           );
           expect([...changed.cells]).toEqual([...fresh.cells]);
           expect([...changed.nodes]).toEqual([...fresh.nodes]);
+          recountTally(changed);
+          expect([...changed.cells]).toEqual([...fresh.cells]);
         },
       ),
       { seed: 4217 },

@@ -1,4 +1,5 @@
 import { and, count, eq } from 'drizzle-orm';
+import type { Tally } from '@kindred-baton/core/progress/tally';
 import { codeFacet, codeStatuses, getCounts, tallyTurns } from '@kindred-baton/core/progress/tally';
 import type { StripView } from '@kindred-baton/contracts/programmes/programme';
 import { findCurrentCycle } from '../cycles/find-current-cycle.ts';
@@ -35,7 +36,7 @@ export const getStrip: Query<void, StripView> = {
 };
 
 /** Turns are counted by node and status in SQL, then summed up the tree as weights. */
-async function countNodes({ db, actor }: ReadContext, tree: Tree, cycleId: typeof turns.$inferSelect.cycleId): Promise<Float64Array> {
+async function countNodes({ db, actor }: ReadContext, tree: Tree, cycleId: typeof turns.$inferSelect.cycleId): Promise<Tally['nodes']> {
   const rows = await db
     .select({ nodeId: turns.nodeId, status: turns.status, turns: count() })
     .from(turns)
