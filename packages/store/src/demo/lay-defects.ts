@@ -66,7 +66,7 @@ const finishedMs = ({ attempt }: Failure) => attempt.finishedAt?.getTime() ?? 0;
 function toRow(
   { id }: DemoTools,
   plan: DefectPlan,
-  { turn, attempt, stepIndex }: Failure,
+  { turn, attempt, stepIndex, carried }: Failure,
   version: typeof testVersions.$inferSelect | undefined,
 ) {
   const { key: _, ...fields } = plan;
@@ -75,7 +75,7 @@ function toRow(
     attempt: attempt.id,
     day: attempt.startedAt.toISOString().slice(0, 10),
     calendar: { workingDays: [1, 2, 3, 4, 5], holidays: [] },
-    values: turn.needs.flatMap(({ name, source: from }) => (from.kind === 'value' ? [{ name, value: from.value }] : [])),
+    values: [...carried, ...turn.needs.flatMap(({ name, source: from }) => (from.kind === 'value' ? [{ name, value: from.value }] : []))],
   });
   const steps = describeSteps({
     steps: version?.steps ?? [],

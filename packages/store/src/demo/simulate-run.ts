@@ -40,7 +40,8 @@ export interface Failure {
   readonly turn: NewTurn;
   readonly attempt: NewAttempt;
   readonly stepIndex: number;
-  readonly isMended: boolean;
+  /** What came in from the legs before. */
+  readonly carried: readonly { readonly name: string; readonly value: string }[];
 }
 
 export interface SimulatedRun {
@@ -68,7 +69,7 @@ export function simulateRun(simulation: RunSimulation): SimulatedRun {
     if (mended !== undefined) {
       const first = playAttempt(simulation, turn, { number: 1, outcome: 'failed', share: share - 0.3 / steps, note: '' });
       collect(first);
-      failures.push({ defect: mended, turn, attempt: first.attempt, stepIndex: first.results.length - 1, isMended: true });
+      failures.push({ defect: mended, turn, attempt: first.attempt, stepIndex: first.results.length - 1, carried: listCarried(tries) });
     }
     const stop = index === fate.cut ? fate.stop : undefined;
     const outcome: StepOutcome = stop ? (stop.kind === 'block' ? 'blocked' : 'failed') : 'passed';
@@ -76,7 +77,7 @@ export function simulateRun(simulation: RunSimulation): SimulatedRun {
     const last = playAttempt(simulation, turn, { number: mended === undefined ? 1 : 2, outcome, share, note });
     collect(last);
     if (stop?.kind === 'defect')
-      failures.push({ defect: stop.key, turn, attempt: last.attempt, stepIndex: last.results.length - 1, isMended: false });
+      failures.push({ defect: stop.key, turn, attempt: last.attempt, stepIndex: last.results.length - 1, carried: listCarried(tries) });
   }
   return { ...assess(simulation, tries), attempts: tries, results, failures };
 
@@ -84,6 +85,10 @@ export function simulateRun(simulation: RunSimulation): SimulatedRun {
     tries.push(played.attempt);
     results.push(...played.results);
   }
+}
+
+function listCarried(tries: readonly NewAttempt[]): Failure['carried'] {
+  return tries.flatMap((attempt) => Object.entries(attempt.kept ?? {}).map(([name, value]) => ({ name, value })));
 }
 
 interface Try {

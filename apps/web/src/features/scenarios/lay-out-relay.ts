@@ -33,7 +33,7 @@ export interface Relay {
   readonly height: number;
 }
 
-export const LEG = { width: 104, height: 54, columnWidth: 119, laneWidth: 132, laneGap: 20, headHeight: 40 } as const;
+export const LEG = { width: 98, height: 54, columnWidth: 112, laneWidth: 124, laneGap: 20, headHeight: 40 } as const;
 
 /**
  * Lays a wired chain out as a relay: a row per lane in order of first use, a column per step of the longest path; legs of one

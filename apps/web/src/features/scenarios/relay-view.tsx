@@ -94,8 +94,8 @@ export function RelayView({ hand, run, chosen, onChoose, canEdit }: RelayViewPro
             className={`absolute inset-x-0 border-t border-line ${index % 2 === 0 ? 'bg-(--row-even)' : 'bg-(--row-odd)'}`}
             style={{ top: lane.y, height: lane.height }}
           >
-            <div className="sticky left-0 z-10 h-full w-[122px] bg-inherit px-3 pt-3">
-              <b className="block truncate" title={lane.name}>
+            <div className="sticky left-0 z-10 h-full w-[114px] bg-inherit px-3 pt-3">
+              <b className="line-clamp-2 leading-[17px] break-words" title={lane.name}>
                 {lane.name}
               </b>
               <span className="text-[13px] text-soft">{countOf(lane.legs, 'leg')}</span>

@@ -34,8 +34,10 @@ export function StepTable({ steps, canEdit, problems, dispatch }: StepTableProps
   const onKeyDown = (event: KeyboardEvent) => {
     const index = Number((event.target as HTMLElement).closest<HTMLElement>('[data-step]')?.dataset['step']);
     if (!canEdit || Number.isNaN(index)) return;
-    if (event.key === 'Enter' && (event.target as HTMLElement).tagName === 'INPUT') insert(index + 1);
-    else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+    if (event.key === 'Enter' && ['INPUT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName) && !event.shiftKey) {
+      event.preventDefault();
+      insert(index + 1);
+    } else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault();
       const by = event.key === 'ArrowUp' ? -1 : 1;
       if (index + by < 0 || index + by >= steps.length) return;
@@ -119,6 +121,8 @@ interface StepRowProps {
   readonly onMore: () => void;
 }
 
+/** Grows with what is typed, where the browser can. */
+const GROWING = 'field-sizing-content resize-none align-middle';
 const CELL = 'w-full rounded-control border border-transparent bg-transparent px-2 py-1 hover:border-line focus:border-soft';
 
 function StepRow({ step, index, canEdit, problem, isOpen, onChange, onMore }: StepRowProps) {
@@ -154,17 +158,19 @@ function StepRow({ step, index, canEdit, problem, isOpen, onChange, onMore }: St
         {problem !== undefined && <span className="block px-2 text-[13px] font-semibold text-failed">{problem}</span>}
       </td>
       <td className="px-1!">
-        <input
+        <textarea
+          rows={1}
           aria-label={`Step ${number}: with`}
-          className={`${CELL} min-w-[120px] font-mono text-[13px] ${(step.value ?? '').startsWith('{') ? 'rounded-full! bg-baton-tint! text-baton-ink' : ''}`}
+          className={`${CELL} ${GROWING} min-w-[120px] font-mono text-[13px] ${(step.value ?? '').startsWith('{') ? 'rounded-full! bg-baton-tint! text-baton-ink' : ''}`}
           value={step.value ?? ''}
           onChange={(event) => onChange({ value: event.target.value })}
         />
       </td>
       <td className="px-1!">
-        <input
+        <textarea
+          rows={1}
           aria-label={`Step ${number}: you should see`}
-          className={`${CELL} min-w-[150px]`}
+          className={`${CELL} ${GROWING} min-w-[150px]`}
           value={step.expect ?? ''}
           title={step.expect}
           onChange={(event) => onChange({ expect: event.target.value })}

@@ -35,7 +35,7 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
           {guide.address === null ? (
             guide.environment
           ) : (
-            <a className="break-all underline" href={guide.address} target="_blank" rel="noreferrer">
+            <a className="block truncate underline" href={guide.address} target="_blank" rel="noreferrer">
               {guide.environment}, {guide.address.replace(/^https?:\/\//, '')}
             </a>
           )}

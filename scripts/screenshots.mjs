@@ -1,0 +1,90 @@
+/** npm run screenshots: pictures of the main views, from a running demo (npm start), into docs/screenshots. */
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import puppeteer from 'puppeteer-core';
+import { requireChromium } from './setup/debian.mjs';
+import { ROOT } from './setup/paths.mjs';
+import { runMain, say } from './setup/say.mjs';
+
+const ADDRESS = process.env.KINDRED_BATON_ADDRESS ?? 'http://127.0.0.1:4217';
+const PASSWORD = process.env.KINDRED_BATON_DEMO_PASSWORD ?? 'pass-the-baton';
+const FOLDER = path.join(ROOT, 'docs/screenshots');
+
+const press = async (page, selector) => (await page.waitForSelector(selector)).click();
+
+const VIEWS = [
+  { name: 'sign-in', path: '/sign-in', as: null },
+  { name: 'progress', path: '/brindlemere/progress', as: 'lea.marsh' },
+  { name: 'map', path: '/brindlemere/map?node=NS-2.1', as: 'lea.marsh' },
+  {
+    name: 'import',
+    path: '/brindlemere/map/import',
+    as: 'lea.marsh',
+    then: async (page) => (await page.$('input[type=file]')).uploadFile(path.join(ROOT, 'tests/fixtures/street-lighting.openpyxl.xlsx')),
+  },
+  { name: 'tests', path: '/brindlemere/tests?scope=NS', as: 'lea.marsh' },
+  { name: 'test', path: '/brindlemere/tests/BIL-01', as: 'edda.quill' },
+  { name: 'scenarios', path: '/brindlemere/scenarios', as: 'lea.marsh' },
+  {
+    name: 'scenario',
+    path: '/brindlemere/scenarios/NS-S1',
+    as: 'lea.marsh',
+    then: async (page) => (await page.$$('[data-leg]'))[2].click(),
+  },
+  { name: 'cycle', path: '/brindlemere/cycles/ACC-2', as: 'lea.marsh' },
+  { name: 'new-cycle', path: '/brindlemere/cycles/new', as: 'lea.marsh', then: (page) => press(page, 'tbody input[type=checkbox]') },
+  { name: 'turns', path: '/brindlemere/turns', as: 'sena.adeyo', then: (page) => press(page, 'section[aria-label="With you"] li button') },
+  { name: 'guide-phone', path: '/brindlemere/turns', as: 'ines.varga', width: 390, then: guide },
+  { name: 'turn-list', path: '/brindlemere/cycles/ACC-2/turns?status=held&team=Finance', as: 'lea.marsh' },
+  { name: 'defects', path: '/brindlemere/defects', as: 'lea.marsh' },
+  { name: 'defect', path: '/brindlemere/defects/TQ-203', as: 'lea.marsh' },
+];
+
+async function guide(page) {
+  await press(page, 'section[aria-label="With you"] li button');
+  const begin = await Promise.race(['::-p-text(Begin)', '::-p-text(It worked)'].map((text) => page.waitForSelector(text)));
+  await begin.click();
+  await page.waitForSelector('::-p-text(It worked)');
+}
+
+async function signIn(page, name) {
+  await page.goto(`${ADDRESS}/sign-in`);
+  await page.evaluate(
+    (email, password) =>
+      fetch('/api/auth/sign-in/email', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ email, password }),
+      }),
+    `${name}@brindlemere.example`,
+    PASSWORD,
+  );
+}
+
+await runMain(async () => {
+  const userDataDir = mkdtempSync(path.join(tmpdir(), 'kindred-baton-pictures-'));
+  const browser = await puppeteer.launch({
+    executablePath: requireChromium(),
+    userDataDir,
+    args: ['--no-sandbox', '--disable-quic', '--disable-background-networking', '--force-color-profile=srgb', '--font-render-hinting=none'],
+  });
+  mkdirSync(FOLDER, { recursive: true });
+  const wanted = process.argv.slice(2);
+  for (const view of VIEWS.filter(({ name }) => wanted.length === 0 || wanted.includes(name))) {
+    const context = await browser.createBrowserContext();
+    const page = await context.newPage();
+    await page.setViewport({ width: view.width ?? 1280, height: 800 });
+    if (view.as) await signIn(page, view.as);
+    await page.goto(ADDRESS + view.path, { waitUntil: 'load' });
+    await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+    await page.evaluate(() => document.fonts.ready);
+    await view.then?.(page);
+    await new Promise((resolve) => setTimeout(resolve, 900));
+    await page.screenshot({ path: path.join(FOLDER, `${view.name}.png`) });
+    await context.close();
+    say(view.name);
+  }
+  await browser.close();
+  rmSync(userDataDir, { recursive: true, force: true });
+});
