@@ -9,11 +9,12 @@ import { getServerUrl, toDatabaseUrl } from './server-url.ts';
 const TEMPLATES = ['kb_template_empty', 'kb_template_demo'] as const;
 export type Template = 'empty' | 'demo';
 
-let made: Promise<void> | undefined;
+/** Each project of the run loads this file for itself; what they share is the process. */
+const shared = globalThis as typeof globalThis & { kindredBatonTemplates?: Promise<void> };
 
 export async function setup(): Promise<void> {
-  made ??= makeTemplates();
-  await made;
+  shared.kindredBatonTemplates ??= makeTemplates();
+  await shared.kindredBatonTemplates;
 }
 
 async function makeTemplates(): Promise<void> {
