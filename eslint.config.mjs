@@ -6,7 +6,7 @@ import globals from 'globals';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['**/dist/**', '**/.astro/**', '**/node_modules/**', 'packages/store/migrations/**'] },
+  { ignores: ['.data/**', '**/dist/**', '**/.astro/**', '**/node_modules/**', 'packages/store/migrations/**'] },
   ...ts.configs.strict,
   ...astro.configs.recommended,
   {

@@ -1,0 +1,76 @@
+import type { StripNode } from '@kindred-baton/contracts/programmes/programme';
+import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
+import { describe, expect, it } from 'vitest';
+import { layOutStrip } from './lay-out-strip.ts';
+import { walkStrip } from './walk-strip.ts';
+
+const node = (code: string, parent: number, depth: number, passed: number): StripNode => ({
+  code,
+  name: code,
+  parent,
+  depth,
+  counts: { ...NO_COUNTS, passed },
+  team: null,
+});
+
+/** 5 streams of 10 processes of 100 activities: 5,055 nodes. */
+function createLargeMap(): StripNode[] {
+  const nodes: StripNode[] = [];
+  for (let s = 0; s < 5; s += 1) {
+    const stream = nodes.push(node(`S${s}`, -1, 0, 10_000)) - 1;
+    for (let p = 0; p < 10; p += 1) {
+      const process = nodes.push(node(`S${s}-${p}`, stream, 1, 1_000)) - 1;
+      for (let a = 0; a < 100; a += 1) nodes.push(node(`S${s}-${p}.${a}`, process, 2, 10));
+    }
+  }
+  return nodes;
+}
+
+describe('the strip', () => {
+  it('makes each block as wide as its work, children within their parents', () => {
+    const nodes = [node('A', -1, 0, 30), node('A1', 0, 1, 10), node('A2', 0, 1, 20), node('B', -1, 0, 10)];
+    const [streams = [], processes = []] = layOutStrip(nodes, 1_240);
+    expect(streams.map(({ code }) => code)).toEqual(['A', 'B']);
+    expect(streams.reduce((sum, { width }) => sum + width, 0)).toBeCloseTo(1);
+    expect(processes[1]?.left).toBeCloseTo((processes[0]?.left ?? 0) + (processes[0]?.width ?? 0));
+    expect((processes[1]?.left ?? 0) + (processes[1]?.width ?? 0)).toBeLessThanOrEqual((streams[0]?.width ?? 0) + 1e-9);
+  });
+
+  it('keeps a place for a branch without turns', () => {
+    const [streams = []] = layOutStrip([node('A', -1, 0, 500), node('B', -1, 0, 0)], 1_240);
+    expect(streams.at(-1)?.width).toBeGreaterThan(0);
+  });
+
+  it('joins blocks too small to see, and loses no turn, with 5,000 nodes', () => {
+    const nodes = createLargeMap();
+    const rows = layOutStrip(nodes, 1_240);
+    const [streams = [], , activities = []] = rows;
+    expect(activities.length).toBeLessThan(250);
+    expect(Math.min(...activities.map(({ width }) => width * 1_240))).toBeGreaterThan(4);
+    expect(activities.reduce((sum, { counts }) => sum + sumCounts(counts), 0)).toBe(50_000);
+    expect(activities.some(({ code, name }) => code === null && /together: S0-0\.0/.test(name))).toBe(true);
+    expect(streams).toHaveLength(5);
+  });
+
+  it('is empty without nodes', () => expect(layOutStrip([], 1_240)).toEqual([[], [], []]));
+
+  it('is walked by the arrow keys: along a row, up to what a block lies in, down to what lies in it', () => {
+    const rows = layOutStrip(
+      [node('A', -1, 0, 30), node('A1', 0, 1, 10), node('A2', 0, 1, 20), node('B', -1, 0, 10), node('B1', 3, 1, 10)],
+      1_240,
+    );
+    expect(walkStrip(rows, null, 'ArrowRight')).toBe('A');
+    expect([walkStrip(rows, 'A', 'ArrowRight'), walkStrip(rows, 'B', 'ArrowRight'), walkStrip(rows, 'A', 'ArrowLeft')]).toEqual([
+      'B',
+      'B',
+      'A',
+    ]);
+    expect([walkStrip(rows, 'B', 'ArrowDown'), walkStrip(rows, 'A2', 'ArrowUp'), walkStrip(rows, 'A2', 'ArrowRight')]).toEqual([
+      'B1',
+      'A',
+      'B1',
+    ]);
+    expect([walkStrip(rows, 'A', 'ArrowUp'), walkStrip(rows, 'B1', 'ArrowDown'), walkStrip(rows, 'A', 'x')]).toEqual([null, null, null]);
+    expect([walkStrip(rows, 'A', 'End'), walkStrip(rows, 'B1', 'Home')]).toEqual(['B', 'A1']);
+  });
+});

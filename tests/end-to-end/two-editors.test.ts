@@ -1,0 +1,33 @@
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import type { TestBrowser, Visitor } from '../support/browser.ts';
+import { launchBrowser, openAs } from '../support/browser.ts';
+
+describe('two editors of one test', () => {
+  const baseUrl = inject('baseUrl');
+  let chromium: TestBrowser;
+  let edda: Visitor;
+  let ravi: Visitor;
+  beforeAll(async () => {
+    chromium = await launchBrowser();
+    edda = await openAs(chromium.browser, baseUrl, 'Edda Quill');
+    ravi = await openAs(chromium.browser, baseUrl, 'Ravi Thorne');
+  });
+  afterAll(() => chromium.close());
+
+  it('the second sees both versions side by side, and nothing is lost', async () => {
+    for (const author of [edda, ravi]) await author.go('/brindlemere/tests/BIL-05');
+    await edda.type('Step 1: you should see', 'Edda was here');
+    await edda.press('Save as a new draft');
+    await edda.sees('Version 2 is saved as a draft.');
+    await ravi.type('Step 1: you should see', 'Ravi was here');
+    await ravi.press('Save as a new draft');
+    await ravi.sees('Edda Quill saved this test meanwhile');
+    await ravi.sees('Edda was here');
+    await ravi.sees('Ravi was here');
+    await ravi.press('Keep mine; I save over theirs');
+    await ravi.press('Save draft');
+    await ravi.sees('Version 2 is saved as a draft.');
+    const { version } = await edda.json<{ version: { number: number; steps: { expect?: string }[] } }>('/api/brindlemere/tests/BIL-05');
+    expect([version.number, version.steps[0]?.expect]).toEqual([2, 'Ravi was here']);
+  });
+});
