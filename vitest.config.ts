@@ -24,6 +24,7 @@ export default defineConfig({
           fileParallelism: false,
         },
       },
+      { test: { name: 'set-up', include: ['tests/set-up/**/*.test.ts'], testTimeout: 180_000, fileParallelism: false } },
     ],
   },
 });

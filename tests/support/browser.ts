@@ -76,10 +76,25 @@ export interface Visitor {
 
 const WAIT_MS = 20_000;
 
+/** Whether React has woken every island: an element hears keys and clicks once React has put its mark on it. */
+function isAwake(): boolean {
+  const islands = [...document.querySelectorAll('astro-island')];
+  const isMarked = (island: Element) => {
+    const root = island.querySelector('main, form, button');
+    return root === null || Object.keys(root).some((key) => key.startsWith('__reactProps'));
+  };
+  return islands.every((island) => !island.hasAttribute('ssr') && isMarked(island));
+}
+
 function createVisitor(page: Page, baseUrl: string, errors: string[]): Visitor {
   const settle = async () => {
-    await page.waitForFunction(() => document.querySelector('astro-island[ssr]') === null, { timeout: WAIT_MS });
-    await page.evaluate(() => document.fonts.ready.then(() => undefined));
+    await page.waitForFunction(isAwake, { timeout: WAIT_MS });
+    // Effects run in the frame after.
+    await page.evaluate(() =>
+      document.fonts.ready.then(
+        () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(() => resolve(undefined)))),
+      ),
+    );
   };
   const find = async (name: string, role?: string) => {
     const found = await page.waitForSelector(`::-p-aria([name="${name}"]${role ? `[role="${role}"]` : ''})`, { timeout: WAIT_MS });

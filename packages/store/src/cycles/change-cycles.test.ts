@@ -1,0 +1,193 @@
+import { randomUUID } from 'node:crypto';
+import type { LegId } from '@kindred-baton/core/ids';
+import { asc, eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { TestStore } from '../../../../tests/support/test-store.ts';
+import { createTestStore } from '../../../../tests/support/test-store.ts';
+import type { Actor } from '../actor.ts';
+import { getChoices } from '../programmes/get-viewer.ts';
+import { addLeg, changeLeg } from '../scenarios/change-legs.ts';
+import { changeScenario, createScenario } from '../scenarios/change-scenarios.ts';
+import { getScenario } from '../scenarios/get-scenario.ts';
+import { cycles } from '../schema/cycles.ts';
+import { people } from '../schema/people.ts';
+import { turns } from '../schema/turns.ts';
+import { agreeTest, createTest, saveTest } from '../tests/change-tests.ts';
+import { assignTurn } from '../turns/assign-turn.ts';
+import { startAttempt } from '../turns/make-attempts.ts';
+import { createCycle, moveCycle } from './change-cycles.ts';
+import { getCycle, getCycleScope } from './get-cycle.ts';
+
+describe('planning and opening a cycle', () => {
+  let db: TestStore;
+  let lead: Actor;
+  let environmentId: string;
+  beforeAll(async () => {
+    db = await createTestStore('demo');
+    lead = await db.actorOf('Lea Marsh');
+    environmentId = (await db.ask(lead, getChoices, undefined)).environments[0]?.id ?? '';
+  });
+  afterAll(() => db.drop());
+
+  const plan = async (code: string, scenario: string, rows = 1) => {
+    const { scenarios } = await db.ask(lead, getCycleScope, undefined);
+    const found = scenarios.find((candidate) => candidate.code === scenario);
+    return db.perform(lead, createCycle, {
+      ...{
+        code,
+        name: code,
+        purpose: 'smoke' as const,
+        startsOn: '2026-11-02',
+        endsOn: '2026-11-06',
+        environmentId: environmentId as never,
+      },
+      scope: [{ scenarioId: found?.id as never, rowIds: (found?.rows ?? []).slice(0, rows).map(({ id }) => id) }],
+    });
+  };
+  const open = (code: string) => db.perform(lead, moveCycle, { code, from: 'planning', to: 'open' });
+  const turnsOf = (code: string) =>
+    db.store.db
+      .select({ turn: turns, assignee: people.name })
+      .from(turns)
+      .innerJoin(cycles, eq(cycles.id, turns.cycleId))
+      .leftJoin(people, eq(people.id, turns.assigneeId))
+      .where(eq(cycles.code, code))
+      .orderBy(asc(turns.runId), asc(turns.index));
+
+  it('makes a run for each data row and a turn for each leg, spread over the lane’s people', async () => {
+    await plan('P-1', 'LR-S3', 3);
+    const cycle = await db.ask(lead, getCycle, 'P-1');
+    expect(cycle.runs).toHaveLength(3);
+    expect(cycle.runs.every((run) => run.turns.length === 7)).toBe(true);
+    const crews = cycle.lanes.find(({ team }) => team === 'Field crews');
+    const loads = (crews?.people ?? []).map(({ minutes }) => minutes);
+    // Longest first (Graham 1969): no two people of a lane differ by more than the longest turn.
+    expect(Math.max(...loads) - Math.min(...loads)).toBeLessThanOrEqual(22);
+  });
+
+  it('suggests a code that is free, and says when one is taken', async () => {
+    const { suggestedCode } = await db.ask(lead, getCycleScope, undefined);
+    expect((await db.ask(lead, getCycleScope, undefined)).suggestedCode).toBe(suggestedCode);
+    await expect(plan('P-1', 'NS-S6')).rejects.toThrow('There is a cycle with that code already. Choose another.');
+  });
+
+  it('tells what stands in the way, and does not open until it is settled', async () => {
+    await plan('P-2', 'PU-S2');
+    const { obstacles } = await db.ask(lead, getCycle, 'P-2');
+    expect(obstacles.map(({ message }) => message).join('\n')).toMatch(
+      /needs Plan no\., and nothing gives it[\s\S]*is open: its test is still to be written/,
+    );
+    await expect(open('P-2')).rejects.toMatchObject({
+      code: 'invalid',
+      message: expect.stringMatching(/cannot be opened yet: \d+ things stand in the way/),
+    });
+    expect((await db.ask(lead, getCycle, 'P-2')).state).toBe('planning');
+  });
+
+  it('does not open with a draft, or with a gap in a data row; it names both', async () => {
+    await db.perform(lead, createTest, { code: 'D-1', name: 'Drafted', node: 'NS-2.1', teamId: null, applicationId: null });
+    const steps = [{ do: 'fill' as const, target: 'Band', value: '{Band}' }];
+    await db.perform(lead, saveTest, {
+      code: 'D-1',
+      save: { base: { number: 1, revision: 1 }, name: 'Drafted', minutes: 5, steps, needs: [], gives: [], rows: [] },
+    });
+    await db.perform(lead, createScenario, { code: 'D-S1', name: 'With a draft', node: 'NS' });
+    await db.perform(lead, addLeg, { code: 'D-S1', leg: { id: randomUUID() as LegId, before: null, test: 'D-1' } });
+    await db.perform(lead, changeScenario, {
+      code: 'D-S1',
+      change: { columns: [{ name: 'Band', type: 'text', required: true }], rows: [{ name: 'Empty', values: {} }] },
+    });
+    await plan('P-3', 'D-S1');
+    expect((await db.ask(lead, getCycle, 'P-3')).obstacles.map(({ message }) => message)).toEqual([
+      'Test D-1 has no agreed version yet.',
+      'Data row “Empty” has no value for Band, which leg 1 needs.',
+    ]);
+  });
+
+  it('pins on opening what is agreed then; later versions and edits do not move it', async () => {
+    await plan('P-4', 'NS-S6');
+    const before = await turnsOf('P-4');
+    const legs = (await db.ask(lead, getScenario, 'NS-S6')).legs;
+    await db.perform(lead, saveTest, {
+      code: 'CUS-01',
+      save: {
+        base: { number: 1, revision: 1 },
+        name: 'Take the application',
+        minutes: 12,
+        steps: [{ do: 'keep', target: 'Application number', keepAs: 'Application no.' }],
+        needs: [],
+        gives: [],
+        rows: [],
+      },
+    });
+    await db.perform(lead, agreeTest, { code: 'CUS-01', number: 2, revision: 1 });
+    await open('P-4');
+    const pinned = await turnsOf('P-4');
+    expect(pinned.map(({ assignee }) => assignee)).toEqual(before.map(({ assignee }) => assignee));
+    expect(pinned[0]?.turn.needs).toEqual([]);
+    await db.perform(lead, changeLeg, { code: 'NS-S6', legId: legs[0]?.id as LegId, change: { before: null } });
+    expect((await turnsOf('P-4')).map(({ turn }) => [turn.title, turn.versionId])).toEqual(
+      pinned.map(({ turn }) => [turn.title, turn.versionId]),
+    );
+  });
+
+  it('moves only along its states, and tells when somebody moved it meanwhile', async () => {
+    await expect(open('P-4')).rejects.toThrow('Cycle P-4 is open by now, not planning.');
+    await expect(db.perform(lead, moveCycle, { code: 'P-4', from: 'open', to: 'closed' })).rejects.toThrow('cannot become closed');
+    await db.perform(lead, moveCycle, { code: 'P-4', from: 'open', to: 'closing' });
+    const [first] = await turnsOf('P-4');
+    const attempt = { turnId: first?.turn.id as never, id: randomUUID() as never, browser: '' };
+    await expect(db.perform(lead, startAttempt, attempt)).rejects.toThrow('closing: only retests are made');
+    await db.perform(lead, moveCycle, { code: 'P-4', from: 'closing', to: 'closed' });
+    await expect(db.perform(lead, startAttempt, attempt)).rejects.toThrow('Cycle P-4 is closed');
+    await expect(db.perform(lead, moveCycle, { code: 'P-4', from: 'closed', to: 'open' })).rejects.toThrow('cannot become open');
+  });
+
+  it('gives a turn to somebody else, but not one that is under way', async () => {
+    await plan('P-5', 'RB-S2');
+    await open('P-5');
+    const [first] = await turnsOf('P-5');
+    const jory = await db.actorOf('Jory Lind');
+    const mira = await db.actorOf('Mira Stokes');
+    const other = first?.assignee === 'Jory Lind' ? mira : jory;
+    await db.perform(lead, assignTurn, { turnId: first?.turn.id as never, personId: other.personId });
+    await db.perform(other, startAttempt, { turnId: first?.turn.id as never, id: randomUUID() as never, browser: '' });
+    await expect(db.perform(lead, assignTurn, { turnId: first?.turn.id as never, personId: lead.personId })).rejects.toThrow(
+      'is under way',
+    );
+    await expect(db.perform(lead, assignTurn, { turnId: first?.turn.id as never, personId: randomUUID() as never })).rejects.toThrow(
+      'no such person',
+    );
+  });
+
+  it('refuses a scenario or row that is gone, and one without legs', async () => {
+    await expect(
+      db.perform(lead, createCycle, {
+        ...{
+          code: 'P-9',
+          name: 'P-9',
+          purpose: 'smoke',
+          startsOn: '2026-11-02',
+          endsOn: '2026-11-06',
+          environmentId: environmentId as never,
+        },
+        scope: [{ scenarioId: randomUUID() as never, rowIds: [] }],
+      }),
+    ).rejects.toThrow('no longer there');
+    await db.perform(lead, createScenario, { code: 'E-S1', name: 'Empty', node: 'NS' });
+    await expect(plan('P-9', 'E-S1')).rejects.toThrow('has no legs yet');
+  });
+
+  it('shows the sign-offs of a closed cycle with the figures as they stood', async () => {
+    const { signOffs, state } = await db.ask(lead, getCycle, 'INT-1');
+    expect(state).toBe('closed');
+    expect(signOffs.map(({ node, decision }) => [node.code, decision])).toEqual([
+      ['LR', 'accepted with reservations'],
+      ['MI', 'accepted with reservations'],
+      ['NS', 'accepted'],
+      ['PU', 'accepted with reservations'],
+      ['RB', 'accepted with reservations'],
+    ]);
+    expect(signOffs.every(({ counts }) => counts.passed > 0)).toBe(true);
+  });
+});

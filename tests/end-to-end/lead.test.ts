@@ -1,0 +1,125 @@
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import * as XLSX from 'xlsx';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { TestBrowser, Visitor } from '../support/browser.ts';
+import { launchBrowser, openAs } from '../support/browser.ts';
+
+describe('what a lead does beside the walk', () => {
+  let chromium: TestBrowser;
+  let lead: Visitor;
+  beforeAll(async () => {
+    chromium = await launchBrowser();
+    lead = await openAs(chromium.browser, inject('baseUrl'), 'Lea Marsh');
+  });
+  afterAll(() => chromium.close());
+
+  it('adds an activity with a proposed code, is told when the code is taken, and edits it', async () => {
+    await lead.go('/brindlemere/map?node=NS-1');
+    await lead.press('Add activity below');
+    await lead.type('Name', 'Welcome the caller');
+    await lead.type('Code', 'NS-1.1');
+    await lead.press('Add activity');
+    await lead.sees('That code is already on the map. Choose another.');
+    await lead.type('Code', 'NS-1.6');
+    await lead.press('Add activity');
+    await lead.page.waitForFunction(() => location.search.includes('node=NS-1.6'));
+    await lead.sees('No test covers this yet.');
+    await lead.press('Edit');
+    await lead.sees('Edit NS-1.6');
+    await lead.type('Description', 'First words on the line');
+    await lead.press('Save');
+    await lead.sees('First words on the line');
+  });
+
+  it('walks the outline by keys', async () => {
+    await lead.go('/brindlemere/map?node=NS-1');
+    await lead.page.focus('[role=tree][aria-label="Process map"]');
+    await lead.page.keyboard.press('ArrowDown');
+    await lead.page.waitForFunction(() => location.search === '?node=NS-1.1');
+    await lead.page.keyboard.press('ArrowUp');
+    await lead.page.keyboard.press('ArrowLeft');
+    await lead.page.waitForFunction(
+      () => !document.querySelector('[role=tree][aria-label="Process map"]')?.textContent?.includes('NS-1.1'),
+    );
+  });
+
+  it('sees what is wrong in a workbook with its place, and nothing is stored', async () => {
+    const workbook = XLSX.utils.book_new();
+    const add = (name: string, rows: unknown[][]) => XLSX.utils.book_append_sheet(workbook, XLSX.utils.aoa_to_sheet(rows), name);
+    add('Processes', [
+      ['Code', 'Name', 'Parent'],
+      ['QQ', 'Queue'],
+      ['QQ', 'Queue again'],
+      ['QQ-1', 'Line', 'NOPE'],
+    ]);
+    add('Tests', [['Test', 'Name', 'Activity', 'Step']]);
+    add('Scenarios', [
+      ['Scenario', 'Name', 'Process', 'Test'],
+      ['QS', 'S', 'QQ', 'T-404'],
+    ]);
+    const file = path.join(mkdtempSync(path.join(tmpdir(), 'kindred-baton-')), 'wrong.xlsx');
+    writeFileSync(file, XLSX.write(workbook, { type: 'buffer', bookType: 'xlsx' }) as Buffer);
+    await lead.go('/brindlemere/map/import');
+    await (await lead.page.$('input[type=file]'))?.uploadFile(file);
+    await lead.sees('3 things to mend in wrong.xlsx; nothing is stored');
+    await lead.sees('Process QQ is already in row 2.');
+    await lead.sees('Parent NOPE of QQ-1 is not in this file and not on the map.');
+    await lead.sees('Test T-404 is not in this file and not in the library.');
+    expect(await (await lead.find('Take it all in', 'button')).evaluate((button) => (button as HTMLButtonElement).disabled)).toBe(true);
+  });
+
+  it('begins a sketch, and gets out of a need that nothing gives by a column and a data row', async () => {
+    await lead.go('/brindlemere/scenarios?scope=NS');
+    await lead.press('New scenario');
+    await lead.type('Name', 'Quote at the counter');
+    await lead.type('Code', 'NS-S9');
+    await Promise.all([lead.page.waitForNavigation(), lead.press('Begin the sketch')]);
+    await lead.settle();
+    await lead.sees('No legs yet');
+    await lead.press('Add a leg');
+    await lead.type('A test from the library', 'BIL-01');
+    await lead.press('BIL-01 Price the quote Billing');
+    await lead.sees('Leg 1 needs Survey no., and nothing gives it.');
+    await lead.press('Add a column for it');
+    await lead.page.waitForFunction(() => !document.body.innerText.includes('Leg 1 needs Survey no.'));
+    await lead.press('Add a row');
+    await lead.type('Survey no. of Row 1', 'SV-40172');
+    await lead.press('Save rows');
+    await lead.page.waitForFunction(() => !document.body.innerText.includes('Save rows'));
+    const { rows } = await lead.json<{ rows: { values: Record<string, string> }[] }>('/api/brindlemere/scenarios/NS-S9');
+    expect(rows.map(({ values }) => values['Survey no.'])).toEqual(['SV-40172']);
+  });
+
+  it('reads and writes the same steps as sentences', async () => {
+    await lead.go('/brindlemere/tests/FIN-02');
+    const [, choose] = await lead.page.$$('main button[aria-haspopup=listbox]');
+    await choose?.click();
+    await (await lead.page.waitForSelector('[role=option]:nth-of-type(2), [role=option] ~ [role=option]'))?.click();
+    const sentences = await lead.page.waitForSelector('textarea[aria-label="Steps as sentences, one a line"]');
+    expect(await sentences?.evaluate((area) => (area as HTMLTextAreaElement).value.split('\n')[1])).toBe(
+      'Fill "Receipt number" with {Receipt no.}.',
+    );
+    await sentences?.focus();
+    await lead.page.keyboard.down('Control');
+    await lead.page.keyboard.press('End');
+    await lead.page.keyboard.up('Control');
+    await lead.page.keyboard.type('\nNice weather');
+    await lead.sees('Line 6: “Nice weather” does not begin with a verb');
+  });
+
+  it('moves a defect, and sees it in its history', async () => {
+    await lead.go('/brindlemere/defects');
+    await lead.press('Damage charge leaves half hours out', 'link');
+    await lead.page.waitForFunction(() => location.pathname.includes('/defects/TQ-'));
+    await lead.settle();
+    await lead.press('Decline');
+    await lead.type('Why it is declined', 'Half hours are not charged.');
+    const buttons = await lead.page.$$('[role=dialog] button[type=submit]');
+    await buttons[0]?.click();
+    await lead.sees('Half hours are not charged.');
+    await lead.press('Open again');
+    await lead.sees('is accepted.');
+  });
+});
