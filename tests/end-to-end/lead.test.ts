@@ -106,7 +106,7 @@ describe('what a lead does beside the walk', () => {
     await lead.page.keyboard.press('End');
     await lead.page.keyboard.up('Control');
     await lead.page.keyboard.type('\nNice weather');
-    await lead.sees('Line 6: “Nice weather” does not begin with a verb');
+    await lead.sees('Line 5: “Nice weather” does not begin with a verb');
   });
 
   it('moves a defect, and sees it in its history', async () => {

@@ -58,7 +58,7 @@ function ProcessMap({ initial }: { readonly initial: MapView }) {
               <FileDown size={17} aria-hidden /> Empty template
             </a>
             <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
-              <Plus size={17} aria-hidden /> Add {level} {above && !isLowest ? 'below' : ''}
+              <Plus size={17} aria-hidden /> {above && !isLowest ? `Add ${level} below` : `Add ${level}`}
             </button>
           </>
         )}
