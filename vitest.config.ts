@@ -11,7 +11,7 @@ export default defineConfig({
           include: ['packages/store/src/**/*.test.ts'],
           globalSetup: ['tests/support/template-databases.ts'],
           testTimeout: 30_000,
-          hookTimeout: 60_000,
+          hookTimeout: 120_000,
         },
       },
       {
@@ -24,7 +24,15 @@ export default defineConfig({
           fileParallelism: false,
         },
       },
-      { test: { name: 'set-up', include: ['tests/set-up/**/*.test.ts'], testTimeout: 180_000, fileParallelism: false } },
+      {
+        test: {
+          name: 'set-up',
+          include: ['tests/set-up/**/*.test.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

@@ -19,7 +19,7 @@ await runMain(async () => {
   const checks = (async () => {
     for (const check of CHECKS) if ((await runBeside('npm', ['run', '--silent', check], { cwd: ROOT })) !== 0) failed.push(check);
   })();
-  const cluster = await startCluster(path.join(DATA, 'test'));
+  const cluster = await startCluster(path.join(DATA, 'test'), { isThrowaway: true });
   try {
     const env = { KINDRED_BATON_TEST_SERVER: cluster.url('postgres'), CHROMIUM_PATH: chromium, NODE_ENV: 'test', LOG_LEVEL: 'error' };
     const vitest = path.join(ROOT, 'node_modules/vitest/vitest.mjs');

@@ -11,16 +11,16 @@ const USER = 'kindred_baton';
 
 /**
  * A private PostgreSQL cluster on loopback in a data folder. As root its server runs as the user postgres. Answers
- * { url(database), stop() }; a cluster that runs already is used as it is, and then stop() leaves it running.
+ * { url(database), ensureDatabase(name), stop() }; a cluster that runs already is used as it is, and then stop() leaves it running.
  */
-export async function startCluster(dataFolder) {
+export async function startCluster(dataFolder, { isThrowaway = false } = {}) {
   const bin = requirePostgres();
   const folder = placeFolder(dataFolder);
   const cluster = { bin, folder, pgdata: path.join(folder, 'postgres'), log: path.join(folder, 'postgres.log') };
   if (!existsSync(path.join(cluster.pgdata, 'PG_VERSION'))) createCluster(cluster);
   const port = await choosePort(cluster);
   const wasRunning = isOurs(cluster, port);
-  if (!wasRunning) await launch(cluster, port);
+  if (!wasRunning) await launch(cluster, port, isThrowaway ? UNSAFE : '');
   return {
     url: (database) => `postgresql://${USER}@127.0.0.1:${port}/${database}`,
     ensureDatabase: (database) => ensureDatabase(cluster, port, database),
@@ -116,8 +116,11 @@ function isOurs(cluster, port) {
   return asked.ok && asked.output === cluster.pgdata;
 }
 
-async function launch(cluster, port) {
-  const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=200`;
+/** For tests: what a power cut would cost does not matter, and a slow disk does not either. */
+const UNSAFE = ' -c fsync=off -c full_page_writes=off -c synchronous_commit=off';
+
+async function launch(cluster, port, more) {
+  const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=200${more}`;
   for (let tries = 0; tries < 3; tries += 1) {
     const started = asServer(cluster, 'pg_ctl', ['-D', cluster.pgdata, '-l', cluster.log, '-w', '-t', '30', '-o', options, 'start']);
     if (started.ok || isOurs(cluster, port)) return;

@@ -11,7 +11,7 @@ export async function migrateStore(store: Store): Promise<void> {
   try {
     await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
     await migrate(drizzle({ client, casing: 'snake_case' }), {
-      migrationsFolder: process.env['KINDRED_BATON_MIGRATIONS'] ?? fileURLToPath(new URL('../migrations', import.meta.url)),
+      migrationsFolder: fileURLToPath(new URL('../migrations', import.meta.url)),
     });
   } finally {
     await client.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]);
