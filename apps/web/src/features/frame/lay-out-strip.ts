@@ -15,10 +15,12 @@ export interface StripBlock {
 }
 
 const ROWS = 3;
+/** How much of the width goes to places without regard to their turns, at most. */
+const SHARE_OF_PLACES = 0.1;
 const SMALLEST_PX = [46, 22, 9];
 
 /**
- * The process map as three rows, each block as wide as its work: its turns, and one for each node below so that a branch
+ * The process map as three rows, each block as wide as its work: its turns, and a little for each node below so that a branch
  * without turns keeps its place. Blocks too small to see are joined with their neighbours. Cost O(nodes).
  */
 export function layOutStrip(nodes: readonly StripNode[], widthPx: number): StripBlock[][] {
@@ -50,7 +52,10 @@ function weigh(nodes: readonly StripNode[]): number[] {
     const parent = nodes[i]?.parent ?? -1;
     if (parent >= 0) leaves[parent] = (leaves[parent] ?? 0) + (leaves[i] ?? 0);
   }
-  return weights.map((weight, i) => weight + (leaves[i] ?? 0));
+  const sumAtTop = (of: readonly number[]) => nodes.reduce((sum, node, i) => (node.parent < 0 ? sum + (of[i] ?? 0) : sum), 0);
+  const turns = sumAtTop(weights);
+  const share = turns === 0 ? 1 : Math.min(1, (SHARE_OF_PLACES * turns) / sumAtTop(leaves));
+  return weights.map((weight, i) => weight + share * (leaves[i] ?? 0));
 }
 
 /** Children stand one after the other from their parent's left edge. */

@@ -41,6 +41,12 @@ describe('the strip', () => {
     expect(streams.at(-1)?.width).toBeGreaterThan(0);
   });
 
+  it('does not let thousands of places without turns crowd the work out', () => {
+    const idle = Array.from({ length: 2_000 }, (_, i) => node(`I${i}`, 1, 1, 0));
+    const [streams = []] = layOutStrip([node('A', -1, 0, 100), node('B', -1, 0, 0), ...idle], 1_240);
+    expect(streams.find(({ code }) => code === 'A')?.width).toBeGreaterThan(0.85);
+  });
+
   it('joins blocks too small to see, and loses no turn, with 5,000 nodes', () => {
     const nodes = createLargeMap();
     const rows = layOutStrip(nodes, 1_240);
