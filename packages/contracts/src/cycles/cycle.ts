@@ -17,7 +17,6 @@ export const cycleListSchema = z.object({
   ),
 });
 export type CycleList = z.infer<typeof cycleListSchema>;
-export type CycleListItem = CycleList['cycles'][number];
 
 export const cycleDetailSchema = z.object({
   id: idSchema<'cycle'>(),

@@ -4,7 +4,7 @@ import { STEP_ACTIONS } from '@kindred-baton/core/tests/step';
 import { VERSION_STATES } from '@kindred-baton/core/tests/version';
 import { FIELD_TYPES, toNameKey } from '@kindred-baton/core/values/field';
 import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
-import { codeSchema, codedSchema, idSchema, momentSchema, nameSchema, namedSchema, personSchema, prioritySchema } from '../common.ts';
+import { codeSchema, codedSchema, idSchema, momentSchema, nameSchema, namedSchema, prioritySchema } from '../common.ts';
 
 const shortText = z.string().trim().max(500, 'At most 500 characters.');
 
@@ -101,4 +101,3 @@ export const saveTestSchema = z.object({
 export type SaveTest = z.infer<typeof saveTestSchema>;
 
 export const agreeTestSchema = z.object({ number: z.int(), revision: z.int() });
-export const saveConflictSchema = z.object({ theirs: testVersionSchema, by: personSchema.shape.name.nullable() });

@@ -85,7 +85,6 @@ export const stepResultSchema = z.object({
   outcome: z.enum(STEP_OUTCOMES).nullable(),
   note: z.string(),
 });
-export type StepResult = z.infer<typeof stepResultSchema>;
 
 export const evidenceSchema = z.object({
   id: idSchema<'evidence'>(),
