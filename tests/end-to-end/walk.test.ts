@@ -1,9 +1,12 @@
 import { fileURLToPath } from 'node:url';
 import type { DefectDetail } from '@kindred-baton/contracts/defects/defect';
 import type { GuideView, TurnList } from '@kindred-baton/contracts/turns/turn';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestBrowser, Visitor } from '../support/browser.ts';
 import { launchBrowser, openAs } from '../support/browser.ts';
+import { copyTemplate } from '../support/test-store.ts';
+import type { WebServer } from '../support/web-server.ts';
+import { startWebServer } from '../support/web-server.ts';
 
 const WORKBOOK = fileURLToPath(new URL('../fixtures/street-lighting.openpyxl.xlsx', import.meta.url));
 const PICTURE = fileURLToPath(new URL('../fixtures/seen.png', import.meta.url));
@@ -12,16 +15,21 @@ const API = '/api/brindlemere';
 
 /** The walk that has to work: from a lead’s own workbook to a run that four teams pass on, with a failure and its retest. */
 describe('the walk', () => {
-  const baseUrl = inject('baseUrl');
+  // The cycle that it opens becomes the current one: other views must not see it.
+  let server: WebServer;
+  let baseUrl: string;
   let chromium: TestBrowser;
   let lead: Visitor;
   const testers = new Map<number, Visitor>();
   beforeAll(async () => {
+    server = await startWebServer(await copyTemplate('demo'));
+    baseUrl = server.baseUrl;
     chromium = await launchBrowser();
     lead = await openAs(chromium.browser, baseUrl, 'Lea Marsh');
   });
   afterAll(async () => {
     await chromium.close();
+    await server.stop();
   });
 
   const listTurns = async () => (await lead.json<TurnList>(`${API}/turns/list?cycle=${CYCLE}`)).turns;

@@ -18,13 +18,16 @@ const ROWS = 3;
 /** How much of the width goes to places without regard to their turns, at most. */
 const SHARE_OF_PLACES = 0.1;
 const SMALLEST_PX = [46, 22, 9];
+/** A stream without work in this cycle stays one to be chosen, as long as all such take half of the width at most. */
+const QUIET_STREAM_PX = 92;
+const SHARE_OF_QUIET = 0.5;
 
 /**
  * The process map as three rows, each block as wide as its work: its turns, and a little for each node below so that a branch
  * without turns keeps its place. Blocks too small to see are joined with their neighbours. Cost O(nodes).
  */
 export function layOutStrip(nodes: readonly StripNode[], widthPx: number): StripBlock[][] {
-  const weights = weigh(nodes);
+  const weights = widenQuiet(nodes, weigh(nodes), widthPx);
   const lefts = place(nodes, weights);
   const total = nodes.reduce((sum, node, i) => (node.parent < 0 ? sum + (weights[i] ?? 0) : sum), 0) || 1;
   return Array.from({ length: ROWS }, (_, depth) => {
@@ -56,6 +59,22 @@ function weigh(nodes: readonly StripNode[]): number[] {
   const turns = sumAtTop(weights);
   const share = turns === 0 ? 1 : Math.min(1, (SHARE_OF_PLACES * turns) / sumAtTop(leaves));
   return weights.map((weight, i) => weight + share * (leaves[i] ?? 0));
+}
+
+/** Streams narrower than can be read take what they need from the wide ones; what lies in a stream grows and shrinks with it. */
+function widenQuiet(nodes: readonly StripNode[], weights: readonly number[], widthPx: number): number[] {
+  const streams = nodes.flatMap((node, i) => (node.parent < 0 ? [i] : []));
+  const total = streams.reduce((sum, i) => sum + (weights[i] ?? 0), 0);
+  const smallest = total * Math.min(QUIET_STREAM_PX / widthPx, SHARE_OF_QUIET / streams.length);
+  const own = (i: number) => weights[i] ?? 0;
+  const quiet = streams.filter((i) => own(i) < smallest);
+  const wide = total - quiet.reduce((sum, i) => sum + own(i), 0);
+  const left = wide === 0 ? 1 : (total - quiet.length * smallest) / wide;
+  const factors: number[] = [];
+  nodes.forEach((node, i) => {
+    factors[i] = node.parent >= 0 ? (factors[node.parent] ?? 1) : own(i) < smallest && own(i) > 0 ? smallest / own(i) : left;
+  });
+  return weights.map((weight, i) => weight * (factors[i] ?? 1));
 }
 
 /** Children stand one after the other from their parent's left edge. */

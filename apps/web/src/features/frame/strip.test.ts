@@ -41,6 +41,14 @@ describe('the strip', () => {
     expect(streams.at(-1)?.width).toBeGreaterThan(0);
   });
 
+  it('keeps streams without work wide enough to be chosen, when one stream has it all', () => {
+    const quiet = ['B', 'C', 'D', 'E'].map((code) => node(code, -1, 0, 0));
+    const [streams = []] = layOutStrip([node('A', -1, 0, 40), ...quiet], 1_240);
+    expect(streams.map(({ code }) => code)).toEqual(['A', 'B', 'C', 'D', 'E']);
+    expect(streams.reduce((sum, { width }) => sum + width, 0)).toBeCloseTo(1);
+    expect(streams[0]?.width).toBeGreaterThan(0.5);
+  });
+
   it('does not let thousands of places without turns crowd the work out', () => {
     const idle = Array.from({ length: 2_000 }, (_, i) => node(`I${i}`, 1, 1, 0));
     const [streams = []] = layOutStrip([node('A', -1, 0, 100), node('B', -1, 0, 0), ...idle], 1_240);

@@ -32,19 +32,23 @@ export function Strip({ initial }: { readonly initial: StripView }) {
   const rows = useMemo(() => layOutStrip(data.nodes, width), [data.nodes, width]);
   const scope = address.get('scope');
   const [walked, setWalked] = useState<string | null>(null);
-  const active = walked ?? scope ?? rows[0]?.[0]?.key ?? null;
+  const active = findShown(data, rows, walked ?? scope) ?? rows[0]?.[0]?.key ?? null;
   const choose = (code: string | null) => address.set({ scope: code === scope ? null : code });
-  const onClick = (event: MouseEvent) => {
-    const code = (event.target as HTMLElement).closest<HTMLElement>('[data-code]')?.dataset['code'];
+  // Blocks that were joined lead to what they lie in.
+  const chooseBlock = (block: StripBlock | undefined) => {
+    const code = block?.code ?? block?.parent;
     if (code) choose(code);
+  };
+  const findBlock = (key: string | null | undefined) => rows.flat().find((candidate) => candidate.key === key);
+  const onClick = (event: MouseEvent) => {
+    chooseBlock(findBlock((event.target as HTMLElement).closest<HTMLElement>('[data-key]')?.dataset['key']));
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Escape' && scope !== null)
       return choose(data.nodes.find((node) => node.code === scope) ? parentOf(data, scope) : null);
     if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
-      const block = rows.flat().find((candidate) => candidate.key === active);
-      if (block?.code) choose(block.code);
+      chooseBlock(findBlock(active));
       return;
     }
     const next = walkStrip(rows, active, event.key);
@@ -98,6 +102,13 @@ function parentOf(view: StripView, code: string): string | null {
   return view.nodes[node?.parent ?? -1]?.code ?? null;
 }
 
+/** The block of a place; where it was joined with others, the block that it lies in. */
+function findShown(view: StripView, rows: readonly (readonly StripBlock[])[], key: string | null): string | null {
+  const keys = new Set(rows.flat().map((block) => block.key));
+  for (let at = key; at !== null; at = parentOf(view, at)) if (keys.has(at)) return at;
+  return null;
+}
+
 interface BlockProps {
   readonly block: StripBlock;
   readonly isChosen: boolean;
@@ -115,9 +126,9 @@ function Block({ block, isChosen, isActive }: BlockProps) {
       aria-level={block.depth + 1}
       aria-selected={isChosen}
       aria-label={`${block.name} ${countOf(turns, 'turn')}: ${describeCounts(block.counts)}`}
-      data-code={block.code ?? undefined}
+      data-key={block.key}
       title={`${block.name} · ${countOf(turns, 'turn')} · ${describeCounts(block.counts)}`}
-      className={`absolute top-0 h-full overflow-hidden rounded-[4px] ${block.code ? 'cursor-pointer' : ''} ${isThin ? '' : 'bg-band'} ${ring}`}
+      className={`absolute top-0 h-full overflow-hidden rounded-[4px] ${(block.code ?? block.parent) ? 'cursor-pointer' : ''} ${isThin ? '' : 'bg-band'} ${ring}`}
       style={{ left: `${block.left * 100}%`, width: `calc(${block.width * 100}% - 2px)` }}
     >
       {!isThin && (
