@@ -22,7 +22,7 @@ export default {
       name: 'browser-takes-types-of-contracts',
       comment: 'Zod stays on the server: the browser takes only types of the contracts, and nothing of the store.',
       severity: 'error',
-      from: { path: '^apps/web/src/(features|ui)/.*\\.tsx?$', pathNot: ['(answer-import|read-evidence|read-turn-query|\\.test)\\.ts'] },
+      from: { path: '^apps/web/src/(features|ui)/.*\\.tsx?$', pathNot: ['(answer-[a-z-]+|read-evidence|read-turn-query|\\.test)\\.ts'] },
       to: { path: '^packages/(contracts|store|formats)/', dependencyTypesNot: ['type-only'] },
     },
     {

@@ -1,6 +1,6 @@
 /** npm test: the rest of the set-up, then everything: types, lint, rules, unit, store on a real PostgreSQL, end to end. */
 import path from 'node:path';
-import { requireChromium } from './setup/debian.mjs';
+import { requireChromium, requireXmllint } from './setup/debian.mjs';
 import { installDependencies } from './setup/dependencies.mjs';
 import { DATA, ROOT } from './setup/paths.mjs';
 import { runBeside } from './setup/run.mjs';
@@ -14,6 +14,7 @@ await runMain(async () => {
   const { buildWeb } = await import('./setup/build.mjs');
   const { startCluster } = await import('./setup/cluster.mjs');
   const chromium = requireChromium();
+  requireXmllint();
   const failed = [];
   buildWeb();
   const checks = (async () => {

@@ -42,3 +42,8 @@ export function requireChromium() {
   if (!installed) throw new SetupError('Chromium was installed, but is not at /usr/bin/chromium. Name it in CHROMIUM_PATH.');
   return installed;
 }
+
+/** Checks XML against a schema, in tests; installed where missing. */
+export function requireXmllint() {
+  if (!existsSync('/usr/bin/xmllint')) installPackage('libxml2-utils', 'xmllint');
+}

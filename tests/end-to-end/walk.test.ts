@@ -59,7 +59,7 @@ describe('the walk', () => {
   });
 
   it('2: imports her own workbook after a preview; all of it appears', async () => {
-    await lead.go('/brindlemere/map/import');
+    await lead.go('/brindlemere/map/import?kind=workbook');
     const input = await lead.page.$('input[type=file]');
     await input?.uploadFile(WORKBOOK);
     await lead.sees('nothing is stored yet');

@@ -24,3 +24,5 @@ export type TurnId = Id<'turn'>;
 export type AttemptId = Id<'attempt'>;
 export type EvidenceId = Id<'evidence'>;
 export type DefectId = Id<'defect'>;
+export type PersonaId = Id<'persona'>;
+export type JobId = Id<'job'>;

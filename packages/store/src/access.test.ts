@@ -14,7 +14,14 @@ import { getEvidence, keepEvidence } from './evidence/keep-evidence.ts';
 import { findAnything } from './find/find-anything.ts';
 import { loadSurroundings } from './imports/load-surroundings.ts';
 import { storeImport } from './imports/store-import.ts';
-import { addNode, changeNode } from './map/change-map.ts';
+import { changeLevels, editMap, moveHangs } from './map/edit-map.ts';
+import { getHangs } from './map/get-hangs.ts';
+import { getMapChanges } from './map/get-map-changes.ts';
+import { compareRequirementImport, storeRequirementImport } from './imports/store-requirement-import.ts';
+import { getOutline } from './map/load-outline.ts';
+import { compareMapImport, storeMapImport } from './imports/store-map-import.ts';
+import { linkTest, removeRequirement, saveRequirement } from './requirements/change-requirements.ts';
+import { getTraceability, listRequirements } from './requirements/list-requirements.ts';
 import { getMap } from './map/get-map.ts';
 import { getNode } from './map/get-node.ts';
 import { getStrip } from './map/get-strip.ts';
@@ -37,7 +44,24 @@ import { finishAttempt, recordStep, startAttempt } from './turns/make-attempts.t
 
 /** Everything that can be asked or done, with an input that is refused for another reason once it is allowed. */
 const OPERATIONS: Readonly<Record<string, Operation<never, unknown>>> = {
-  ...{ addNode, changeNode, createTest, saveTest, agreeTest, createScenario, changeScenario, addLeg, changeLeg, removeLeg },
+  ...{
+    editMap,
+    moveHangs,
+    changeLevels,
+    storeMapImport,
+    storeRequirementImport,
+    saveRequirement,
+    removeRequirement,
+    linkTest,
+    createTest,
+    saveTest,
+    agreeTest,
+    createScenario,
+    changeScenario,
+    addLeg,
+    changeLeg,
+    removeLeg,
+  },
   ...{ createCycle, moveCycle, assignTurn, startAttempt, recordStep, finishAttempt, keepEvidence, logDefect, moveDefect, storeImport },
 };
 const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
@@ -56,6 +80,7 @@ const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
     getChoices,
   },
   ...{ getTurnsHome, listTurns, getGuide, getRunOverlay, listDefects, getDefect, getEvidence, getProgress, findAnything, loadSurroundings },
+  ...{ getHangs, getMapChanges, compareMapImport, compareRequirementImport, getOutline, listRequirements, getTraceability },
 };
 
 describe('access', () => {
@@ -100,6 +125,8 @@ describe('access', () => {
   });
 
   it('does not let ids of another programme in', async () => {
-    await expect(db.perform(lead, changeNode, { code: 'NS', change: { teamId: randomUUID() as never } })).rejects.toThrow('no such team');
+    await expect(
+      db.perform(lead, changeScenario, { code: 'NS-S1', change: { ownerId: randomUUID() as never } } as never),
+    ).rejects.toThrow();
   });
 });

@@ -3,6 +3,7 @@ import type { Topic } from '@kindred-baton/contracts/events';
 import type { Right } from '@kindred-baton/core/programmes/roles';
 import type { Actor } from './actor.ts';
 import { requireRight } from './actor.ts';
+import { chunk } from './chunk.ts';
 import type { Database, Store } from './database.ts';
 import { translateDriverError } from './driver-errors.ts';
 import { history } from './schema/history.ts';
@@ -15,14 +16,15 @@ export interface Context {
   readonly db: Reader & Pick<Database, 'insert' | 'update' | 'delete'>;
   readonly actor: Actor;
   readonly now: Date;
-  /** Notes a change in the history, in this transaction. */
-  readonly record: (change: Change) => Promise<void>;
+  /** Notes changes in the history, in this transaction. */
+  readonly record: (changes: Change | readonly Change[]) => Promise<void>;
   /** Tells open pages what to ask for again, once this transaction is through. */
   readonly announce: (topic: Topic) => void;
 }
 
 export interface Change {
-  readonly subject: 'programme' | 'node' | 'test' | 'scenario' | 'cycle' | 'turn' | 'attempt' | 'defect' | 'sign-off';
+  readonly subject:
+    'programme' | 'node' | 'requirement' | 'persona' | 'test' | 'scenario' | 'cycle' | 'turn' | 'attempt' | 'defect' | 'sign-off';
   readonly subjectId: string;
   readonly action: string;
   readonly details?: Record<string, unknown>;
@@ -54,8 +56,9 @@ export async function perform<Input, Output>(
         actor,
         now,
         announce: (topic) => topics.add(topic),
-        record: async (change) => {
-          await db.insert(history).values({ programmeId: actor.programmeId, personId: actor.personId, at: now, ...change });
+        record: async (changes) => {
+          const rows = [changes].flat().map((change) => ({ programmeId: actor.programmeId, personId: actor.personId, at: now, ...change }));
+          for (const piece of chunk(rows)) await db.insert(history).values(piece);
         },
       };
       const output = await operation.run(context, input);

@@ -1,11 +1,26 @@
 import { z } from 'zod';
+import { MISSING_CHOICES } from '@kindred-baton/core/imports/choose-differences';
+import { MAP_CHANGE_KINDS } from '@kindred-baton/core/imports/compare-map';
+import { REQUIREMENT_FIELDS } from '@kindred-baton/core/requirements/requirement-table';
+import { HIERARCHIES, MAP_FIELDS } from '@kindred-baton/core/imports/map-table';
 
 const problemSchema = z.object({ sheet: z.string(), row: z.int().optional(), column: z.string().optional(), message: z.string() });
 
-export const importPreviewSchema = z.object({
+/** What every import answers: the file, what is wrong in it, and whether it is stored. */
+const importHeadSchema = z.object({
   file: z.string(),
-  /** Names exactly this content; accepting sends it again with this, so that what was seen is what is stored. */
+  /** Names exactly what was seen; accepting sends it again, so that nothing else is stored. */
   fingerprint: z.string(),
+  problems: z.array(problemSchema),
+  warnings: z.array(z.string()),
+  isStored: z.boolean(),
+});
+
+export type ImportHead = z.infer<typeof importHeadSchema>;
+
+export const acceptSchema = z.object({ accept: z.string().optional() });
+
+export const importPreviewSchema = importHeadSchema.extend({
   nodes: z.array(z.object({ code: z.string(), name: z.string(), parent: z.string().nullable() })),
   tests: z.array(
     z.object({
@@ -21,7 +36,81 @@ export const importPreviewSchema = z.object({
     z.object({ code: z.string(), name: z.string(), legs: z.int(), openLegs: z.int(), rows: z.int(), findings: z.array(z.string()) }),
   ),
   alreadyThere: z.object({ nodes: z.int(), tests: z.int(), scenarios: z.int() }),
-  problems: z.array(problemSchema),
-  isStored: z.boolean(),
 });
 export type ImportPreview = z.infer<typeof importPreviewSchema>;
+
+/** How the columns of a sheet were taken, with some rows to see it by. */
+const columnsSchema = z.object({
+  sheets: z.array(z.string()),
+  sheet: z.string(),
+  headings: z.array(z.string()),
+  samples: z.array(z.array(z.string())),
+  rows: z.int(),
+});
+export type ImportColumns = z.infer<typeof columnsSchema>;
+
+const columnMap = <Field extends string>(fields: readonly [Field, ...Field[]]) =>
+  z.partialRecord(z.enum(fields), z.int().min(0).max(16_384));
+
+export const mapMappingSchema = z.object({
+  hierarchy: z.enum(HIERARCHIES),
+  columns: columnMap(MAP_FIELDS),
+  levels: z.array(z.int().min(0).max(16_384)).max(6),
+});
+
+export const mapImportOptionsSchema = z.object({
+  sheet: z.string().optional(),
+  mapping: mapMappingSchema.optional(),
+  below: z.string().nullable().default(null),
+  addsNames: z.boolean().default(false),
+  leftOut: z.array(z.string()).default([]),
+  missing: z.enum(MISSING_CHOICES).default('keep'),
+  accept: z.string().optional(),
+});
+export type MapImportOptions = z.input<typeof mapImportOptionsSchema>;
+
+export const mapDifferenceSchema = z.object({
+  kind: z.enum(MAP_CHANGE_KINDS),
+  code: z.string(),
+  name: z.string(),
+  depth: z.int(),
+  parent: z.string().nullable(),
+  parentBefore: z.string().nullable(),
+  changes: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+});
+export type MapDifferenceLine = z.infer<typeof mapDifferenceSchema>;
+
+export const mapImportPreviewSchema = importHeadSchema.extend({
+  format: z.enum(['table', 'BPMN', 'JSON']),
+  columns: columnsSchema.nullable(),
+  mapping: mapMappingSchema.nullable(),
+  counts: z.record(z.enum(MAP_CHANGE_KINDS), z.int()),
+  /** What differs, with the branches that it lies in; the first few thousand. */
+  differences: z.array(mapDifferenceSchema),
+  more: z.int(),
+  newTeams: z.array(z.string()),
+  newApplications: z.array(z.string()),
+});
+export type MapImportPreview = z.infer<typeof mapImportPreviewSchema>;
+
+export const requirementImportOptionsSchema = z.object({
+  sheet: z.string().optional(),
+  columns: columnMap(REQUIREMENT_FIELDS).optional(),
+  accept: z.string().optional(),
+});
+
+export const requirementImportPreviewSchema = importHeadSchema.extend({
+  columns: columnsSchema.nullable(),
+  taken: columnMap(REQUIREMENT_FIELDS),
+  counts: z.object({ new: z.int(), changed: z.int(), same: z.int(), missing: z.int() }),
+  /** What differs, the first few thousand. */
+  differences: z.array(
+    z.object({
+      kind: z.enum(['new', 'changed']),
+      code: z.string(),
+      title: z.string(),
+      changes: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+    }),
+  ),
+});
+export type RequirementImportPreview = z.infer<typeof requirementImportPreviewSchema>;

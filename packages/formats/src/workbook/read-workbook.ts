@@ -20,21 +20,49 @@ export async function readWorkbook(bytes: Uint8Array): Promise<WorkbookReading> 
       message: `The workbook cannot be read (${error instanceof Error ? error.message : 'unknown'}). Save it again and choose the new file.`,
     };
   }
-  return { ok: true, sheets: workbook.worksheets.map(toSheet) };
+  const sheets = workbook.worksheets.map(toSheet);
+  const long = findLongCell(sheets);
+  return long === null ? { ok: true, sheets } : { ok: false, ...long };
+}
+
+/** A spreadsheet program itself holds 32,767 characters in a cell; more is a mistake, or meant to harm. */
+const MAX_CELL_CHARACTERS = 100_000;
+
+function findLongCell(sheets: readonly Sheet[]): { sheet: string; message: string } | null {
+  for (const { name, rows } of sheets) {
+    for (const { number, cells } of rows) {
+      for (const content of cells.values()) {
+        if (content.kind !== 'text' || content.text.length <= MAX_CELL_CHARACTERS) continue;
+        return {
+          sheet: name,
+          message: `Row ${number} of sheet ${name} has a cell of more than ${MAX_CELL_CHARACTERS.toLocaleString('en')} characters.`,
+        };
+      }
+    }
+  }
+  return null;
 }
 
 function toSheet(worksheet: ExcelJS.Worksheet): Sheet {
   const rows: SheetRow[] = [];
   worksheet.eachRow({ includeEmpty: false }, (row, number) => {
     const cells = new Map<number, CellContent>();
+    let indent: number | null = null;
     row.eachCell({ includeEmpty: false }, (cell, column) => {
       const isRepeatOfMerge = cell.isMerged && cell.master.address !== cell.address;
       const content = isRepeatOfMerge ? null : toContent(cell.value);
-      if (content) cells.set(column, content);
+      if (!content) return;
+      cells.set(column, content);
+      indent ??= toIndent(cell);
     });
-    if (cells.size > 0) rows.push({ number, cells });
+    if (cells.size > 0) rows.push({ number, cells, indent: indent ?? 0 });
   });
   return { name: worksheet.name, rows };
+}
+
+function toIndent(cell: ExcelJS.Cell): number {
+  const own = cell.alignment?.indent ?? 0;
+  return own > 0 ? own : typeof cell.value === 'string' ? (/^[ \t\u00a0]*/.exec(cell.value)?.[0].length ?? 0) : 0;
 }
 
 function toContent(value: ExcelJS.CellValue): CellContent | null {
@@ -42,9 +70,10 @@ function toContent(value: ExcelJS.CellValue): CellContent | null {
   if (typeof value === 'string') return value.trim() === '' ? null : { kind: 'text', text: value.trim() };
   if (typeof value === 'number') return { kind: 'number', number: value };
   if (typeof value === 'boolean') return { kind: 'truth', value };
-  if (value instanceof Date) return { kind: 'date', day: value.toISOString().slice(0, 10) };
+  if (value instanceof Date) return Number.isNaN(value.getTime()) ? null : { kind: 'date', day: value.toISOString().slice(0, 10) };
   if ('richText' in value) return toContent(value.richText.map((run) => run.text).join(''));
-  if ('formula' in value || 'sharedFormula' in value) return { kind: 'formula', formula: toFormula(value) };
+  if ('formula' in value || 'sharedFormula' in value)
+    return { kind: 'formula', formula: toFormula(value), result: toContent(value.result as ExcelJS.CellValue) ?? undefined };
   if ('error' in value) return { kind: 'error', text: value.error };
   return 'text' in value ? toContent(value.text as ExcelJS.CellValue) : null;
 }

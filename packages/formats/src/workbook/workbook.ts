@@ -4,7 +4,11 @@ export type CellContent =
   | { readonly kind: 'number'; readonly number: number }
   | { readonly kind: 'date'; readonly day: string }
   | { readonly kind: 'truth'; readonly value: boolean }
-  | { readonly kind: 'formula'; readonly formula: string }
+  | {
+      readonly kind: 'formula';
+      readonly formula: string;
+      /** What it came to when it was saved. */ readonly result?: CellContent | undefined;
+    }
   | { readonly kind: 'error'; readonly text: string };
 
 export interface SheetRow {
@@ -12,6 +16,8 @@ export interface SheetRow {
   readonly number: number;
   /** By 1-based column; empty cells are left out. */
   readonly cells: ReadonlyMap<number, CellContent>;
+  /** How far the first filled cell is indented: the sheet’s own indent, or leading spaces. */
+  readonly indent: number;
 }
 
 export interface Sheet {

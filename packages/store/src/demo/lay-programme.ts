@@ -1,11 +1,11 @@
 import { deriveInterface } from '@kindred-baton/core/tests/interface';
 import type { Id, NodeId, PersonId, ProgrammeId, TeamId, TestId } from '@kindred-baton/core/ids';
-import type { RequirementKind } from '@kindred-baton/core/map/requirement';
+import type { RequirementKind } from '@kindred-baton/core/requirements/requirement';
 import type { Database } from '../database.ts';
 import { accounts, people } from '../schema/people.ts';
 import { nodes } from '../schema/map.ts';
 import { applications, environments, installations, members, programmes, teamMembers, teams } from '../schema/programmes.ts';
-import { requirementTests, requirements } from '../schema/requirements.ts';
+import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { toDemoField } from './fields.ts';
 import { DEMO_APPLICATIONS, DEMO_PEOPLE, DEMO_TEAMS, STREAM_OWNERS, toEmail } from './people-and-teams.ts';
@@ -195,13 +195,15 @@ async function layRequirements(
   const plans = REQUIREMENT_PLANS.trim()
     .split('\n')
     .map((line) => line.split('|'));
-  const rows = plans.map(([node = '', kind = '', priority = '', title = ''], index) => ({
+  const rows = plans.map(([, kind = '', priority = '', title = ''], index) => ({
     ...{ id: id<'requirement'>(), programmeId, title, code: `RQ-${String(index + 1).padStart(3, '0')}` },
     kind: kind as RequirementKind,
     priority: priority as 'high' | 'medium' | 'low',
-    nodeId: getFrom(nodeOf, node),
   }));
   await db.insert(requirements).values(rows);
+  await db
+    .insert(requirementNodes)
+    .values(plans.map(([node = ''], index) => ({ requirementId: rows[index]?.id ?? id<'requirement'>(), nodeId: getFrom(nodeOf, node) })));
   await db.insert(requirementTests).values(
     plans.flatMap(([, , , , codes = ''], index) =>
       codes

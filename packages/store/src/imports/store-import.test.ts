@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
-import { addNode } from '../map/change-map.ts';
+import { editMap } from '../map/edit-map.ts';
 import { getMap } from '../map/get-map.ts';
 import { getScenario } from '../scenarios/get-scenario.ts';
 import { storeImport } from './store-import.ts';
@@ -62,7 +62,7 @@ describe('storing a workbook', () => {
   afterAll(() => db.drop());
 
   it('stores nothing when the map has changed since the preview', async () => {
-    await db.perform(lead, addNode, { parent: null, code: 'ZZ', name: 'Taken meanwhile' });
+    await db.perform(lead, editMap, { edits: [{ kind: 'add', parent: null, code: 'ZZ', name: 'Taken meanwhile', at: 99 }] });
     await expect(db.perform(lead, storeImport, DOCUMENT)).rejects.toMatchObject({ code: 'conflict' });
     expect((await db.ask(lead, getMap, undefined)).nodes.some(({ code }) => code === 'ZZ-1')).toBe(false);
   });

@@ -1,26 +1,34 @@
-import { count, countDistinct, eq, sql } from 'drizzle-orm';
+import { and, count, countDistinct, eq } from 'drizzle-orm';
 import type { MapView } from '@kindred-baton/contracts/map/node';
 import type { NodeId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';
-import { applications, programmes, teams } from '../schema/programmes.ts';
-import { requirementTests, requirements } from '../schema/requirements.ts';
+import { findCurrentCycle } from '../cycles/find-current-cycle.ts';
+import { programmes } from '../schema/programmes.ts';
+import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { legs, scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import type { Tree } from './load-tree.ts';
+import { listChangedNodes } from './get-map-changes.ts';
+import { loadOutlineNames } from './load-outline.ts';
 import { loadTree } from './load-tree.ts';
 
-/** The process map as an outline, with what hangs on each node; a node's numbers include those below it. Six queries. */
+/** The process map as an outline, with what hangs on each node; a node's numbers include those below it. Nine queries. */
 export const getMap: Query<void, MapView> = {
   right: 'read',
   read: async (context) => {
-    const [tree, [programme], names, testCounts, passes, needs] = await Promise.all([
+    const [tree, [programme], names, testCounts, passes, needs, cycle] = await Promise.all([
       loadTree(context),
-      context.db.select({ levels: programmes.levels }).from(programmes).where(eq(programmes.id, context.actor.programmeId)),
-      loadNames(context),
+      context.db
+        .select({ levels: programmes.levels, codeScheme: programmes.codeScheme })
+        .from(programmes)
+        .where(eq(programmes.id, context.actor.programmeId)),
+      loadOutlineNames(context),
       countTests(context),
       listPasses(context),
       countRequirements(context),
+      findCurrentCycle(context),
     ]);
+    const changed = cycle?.openedAt ? await listChangedNodes(context, cycle.openedAt) : new Set<string>();
     const total = (own: (id: NodeId) => number) => sumUp(tree, own);
     const testsAt = total((id) => testCounts.get(id) ?? 0);
     const required = total((id) => needs.get(id)?.all ?? 0);
@@ -28,15 +36,20 @@ export const getMap: Query<void, MapView> = {
     const scenariosAt = unite(tree, passes);
     return {
       levels: programme?.levels ?? [],
+      codeScheme: programme?.codeScheme ?? [],
+      since: cycle?.openedAt ? { code: cycle.code, name: cycle.name } : null,
       nodes: tree.nodes.map(({ node, depth, order }) => ({
         id: node.id,
         code: node.code,
         name: node.name,
         parentId: node.parentId,
         depth,
-        team: node.teamId ? (names.get(node.teamId) ?? null) : null,
-        application: node.applicationId ? (names.get(node.applicationId) ?? null) : null,
+        team: node.teamId ? (names.teams.nameOf.get(node.teamId) ?? null) : null,
+        application: node.applicationId ? (names.applications.nameOf.get(node.applicationId) ?? null) : null,
+        owner: node.ownerId ? (names.people.nameOf.get(node.ownerId) ?? null) : null,
         isCritical: node.isCritical,
+        isRetired: node.retiredAt !== null,
+        isChanged: changed.has(node.id),
         hasChildren: tree.nodes[order + 1]?.parent === order,
         tests: testsAt[order] ?? 0,
         scenarios: scenariosAt[order]?.size ?? 0,
@@ -50,20 +63,6 @@ export const getMap: Query<void, MapView> = {
     };
   },
 };
-
-async function loadNames({ db, actor }: ReadContext): Promise<Map<string, string>> {
-  const rows = await db
-    .select({ id: sql<string>`${teams.id}`.as('id'), name: sql<string>`${teams.name}`.as('name') })
-    .from(teams)
-    .where(eq(teams.programmeId, actor.programmeId))
-    .unionAll(
-      db
-        .select({ id: sql<string>`${applications.id}`.as('id'), name: sql<string>`${applications.name}`.as('name') })
-        .from(applications)
-        .where(eq(applications.programmeId, actor.programmeId)),
-    );
-  return new Map(rows.map((row) => [row.id, row.name]));
-}
 
 async function countTests({ db, actor }: ReadContext): Promise<Map<NodeId, number>> {
   const rows = await db
@@ -87,15 +86,15 @@ async function listPasses({ db, actor }: ReadContext): Promise<{ nodeId: NodeId;
 async function countRequirements({ db, actor }: ReadContext): Promise<Map<NodeId, { all: number; covered: number }>> {
   const rows = await db
     .select({
-      nodeId: requirements.nodeId,
-      all: countDistinct(requirements.id),
+      nodeId: requirementNodes.nodeId,
+      all: countDistinct(requirementNodes.requirementId),
       covered: countDistinct(requirementTests.requirementId),
     })
-    .from(requirements)
-    .leftJoin(requirementTests, eq(requirementTests.requirementId, requirements.id))
-    .where(eq(requirements.programmeId, actor.programmeId))
-    .groupBy(requirements.nodeId);
-  return new Map(rows.flatMap((row) => (row.nodeId ? [[row.nodeId, row] as const] : [])));
+    .from(requirementNodes)
+    .innerJoin(requirements, and(eq(requirements.id, requirementNodes.requirementId), eq(requirements.programmeId, actor.programmeId)))
+    .leftJoin(requirementTests, eq(requirementTests.requirementId, requirementNodes.requirementId))
+    .groupBy(requirementNodes.nodeId);
+  return new Map(rows.map((row) => [row.nodeId, row]));
 }
 
 function sumUp(tree: Tree, own: (id: NodeId) => number): number[] {

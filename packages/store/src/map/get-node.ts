@@ -1,32 +1,37 @@
-import { and, asc, eq, inArray, isNotNull } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { NodeDetail } from '@kindred-baton/contracts/map/node';
-import { getRequirementState } from '@kindred-baton/core/map/requirement';
+import { getRequirementState } from '@kindred-baton/core/requirements/requirement';
 import type { NodeId, TestId } from '@kindred-baton/core/ids';
+import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Query, ReadContext } from '../operation.ts';
 import { people } from '../schema/people.ts';
 import { applications, programmes, teams } from '../schema/programmes.ts';
-import { requirementTests, requirements } from '../schema/requirements.ts';
+import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { legs, scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import { listNewestStatuses } from '../tests/list-newest-statuses.ts';
 import { nodes } from '../schema/map.ts';
+import { listNodeChanges } from './get-map-changes.ts';
+import { getStrip } from './get-strip.ts';
 import { getPath, listSubtree, loadTree } from './load-tree.ts';
 
 /** One node with its tests, scenarios and requirements, those of the nodes below it included. */
-export const getNode: Query<string, NodeDetail> = {
+export const getNode: Query<string, Omit<NodeDetail, 'descriptionHtml'>> = {
   right: 'read',
   read: async (context, code) => {
     const tree = await loadTree(context);
     const entry = tree.byCode.get(code);
     if (!entry) throw new AppError('not found', `There is no node ${code} on the map.`);
     const below = listSubtree(tree, code);
-    const [head, testRows, scenarioRows, requirementRows] = await Promise.all([
+    const [head, testRows, scenarioRows, requirementRows, changes, strip] = await Promise.all([
       loadHead(context, entry.node.id),
       listTestsAt(context, below),
       listScenariosThrough(context, below),
       listRequirementsAt(context, below),
+      listNodeChanges(context, { nodeId: entry.node.id }),
+      getStrip.read(context, undefined),
     ]);
     const statuses = await listNewestStatuses(context, [
       ...testRows.map((row) => row.id),
@@ -37,11 +42,15 @@ export const getNode: Query<string, NodeDetail> = {
       code: entry.node.code,
       name: entry.node.name,
       description: entry.node.description,
+      documents: entry.node.documents,
       isCritical: entry.node.isCritical,
+      isRetired: entry.node.retiredAt !== null,
       ...head,
+      outcomes: strip.nodes.find((node) => node.code === code)?.counts ?? NO_COUNTS,
+      history: changes,
       level: head.levels[getPath(tree, entry.node.id).length - 1] ?? 'node',
       tests: testRows.map((row) => ({ ...row, status: statuses.get(row.id) ?? null })),
-      scenarios: scenarioRows,
+      scenarios: groupScenarios(scenarioRows),
       requirements: requirementRows.map(({ testIds, ...row }) => ({
         ...row,
         state: getRequirementState(testIds.map((id) => statuses.get(id) ?? null)),
@@ -77,19 +86,41 @@ function listTestsAt({ db }: ReadContext, below: NodeId[]) {
 
 function listScenariosThrough({ db }: ReadContext, below: NodeId[]) {
   return db
-    .selectDistinct({ id: scenarios.id, code: scenarios.code, name: scenarios.name })
+    .selectDistinct({ id: scenarios.id, code: scenarios.code, name: scenarios.name, node: nodes.code })
     .from(scenarios)
     .innerJoin(legs, eq(legs.scenarioId, scenarios.id))
-    .innerJoin(tests, and(eq(tests.id, legs.testId), inArray(tests.nodeId, below)))
+    .innerJoin(tests, eq(tests.id, legs.testId))
+    .innerJoin(nodes, eq(nodes.id, tests.nodeId))
+    .where(
+      inArray(
+        scenarios.id,
+        db
+          .select({ id: legs.scenarioId })
+          .from(legs)
+          .innerJoin(tests, and(eq(tests.id, legs.testId), inArray(tests.nodeId, below))),
+      ),
+    )
     .orderBy(asc(scenarios.code));
+}
+
+/** Each scenario once, with the places that its legs pass: so the strip can light its way. */
+function groupScenarios(rows: Awaited<ReturnType<typeof listScenariosThrough>>): NodeDetail['scenarios'] {
+  const byId = new Map<string, NodeDetail['scenarios'][number]>();
+  for (const { node, ...scenario } of rows) {
+    const known = byId.get(scenario.id);
+    if (known) known.nodes.push(node);
+    else byId.set(scenario.id, { ...scenario, nodes: [node] });
+  }
+  return [...byId.values()];
 }
 
 async function listRequirementsAt({ db, actor }: ReadContext, below: NodeId[]) {
   const rows = await db
     .select({ id: requirements.id, code: requirements.code, name: requirements.title, testId: requirementTests.testId })
     .from(requirements)
+    .innerJoin(requirementNodes, and(eq(requirementNodes.requirementId, requirements.id), inArray(requirementNodes.nodeId, below)))
     .leftJoin(requirementTests, eq(requirementTests.requirementId, requirements.id))
-    .where(and(eq(requirements.programmeId, actor.programmeId), isNotNull(requirements.nodeId), inArray(requirements.nodeId, below)))
+    .where(eq(requirements.programmeId, actor.programmeId))
     .orderBy(asc(requirements.code));
   const testsOf = new Map<string, TestId[]>();
   for (const row of rows) if (row.testId) pushTo(testsOf, row.id, row.testId);

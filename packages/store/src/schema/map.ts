@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
-import { boolean, check, index, pgTable, text, unique } from 'drizzle-orm/pg-core';
-import { applicationRef, createdAt, nodeRef, personRef, position, programmeRef, teamRef } from './columns.ts';
+import { boolean, check, index, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core';
+import type { NodeDocument } from '@kindred-baton/core/map/node-document';
+import { applicationRef, createdAt, moment, nodeRef, personRef, position, programmeRef, teamRef } from './columns.ts';
 import { people } from './people.ts';
 import { applications, programmes, teams } from './programmes.ts';
 
@@ -21,6 +22,9 @@ export const nodes = pgTable(
     ownerId: personRef().references(() => people.id),
     isCritical: boolean().notNull().default(false),
     description: text().notNull().default(''),
+    documents: jsonb().$type<NodeDocument[]>().notNull().default([]),
+    /** Set when the business does no longer do this; what was tested there stays. */
+    retiredAt: moment(),
     createdAt: createdAt(),
   },
   (table) => [

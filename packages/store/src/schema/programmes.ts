@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { boolean, check, date, index, integer, pgTable, primaryKey, real, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { EnvironmentId } from '@kindred-baton/core/ids';
+import { DEFAULT_CODE_SCHEME } from '@kindred-baton/core/map/code-scheme';
 import type { Role } from '@kindred-baton/core/programmes/roles';
 import { ROLES } from '@kindred-baton/core/programmes/roles';
 import { applicationRef, createdAt, personRef, position, programmeRef, teamRef } from './columns.ts';
@@ -14,6 +15,11 @@ export const programmes = pgTable(
     name: text().notNull(),
     timeZone: text().notNull(),
     levels: text().array().notNull(),
+    /** How nodes are numbered, a pattern for each level. */
+    codeScheme: text()
+      .array()
+      .notNull()
+      .default([...DEFAULT_CODE_SCHEME]),
     defectPrefix: text().notNull(),
     nextDefect: integer().notNull().default(1),
     isDemo: boolean().notNull().default(false),

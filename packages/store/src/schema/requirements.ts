@@ -1,6 +1,7 @@
-import { index, pgEnum, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { check, index, pgEnum, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { RequirementId } from '@kindred-baton/core/ids';
-import { REQUIREMENT_KINDS } from '@kindred-baton/core/map/requirement';
+import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
 import { nodeRef, programmeRef, testRef } from './columns.ts';
 import { nodes } from './map.ts';
 import { priority } from './priority.ts';
@@ -16,13 +17,27 @@ export const requirements = pgTable(
     programmeId: programmeRef()
       .notNull()
       .references(() => programmes.id),
-    nodeId: nodeRef().references(() => nodes.id),
     code: text().notNull(),
     title: text().notNull(),
+    description: text().notNull().default(''),
     kind: requirementKind().notNull(),
     priority: priority().notNull().default('medium'),
   },
-  (table) => [unique().on(table.programmeId, table.code), index().on(table.nodeId)],
+  (table) => [unique().on(table.programmeId, table.code), check('requirements_texts', sql`${table.code} <> '' and ${table.title} <> ''`)],
+);
+
+export const requirementNodes = pgTable(
+  'requirement_nodes',
+  {
+    requirementId: uuid()
+      .$type<RequirementId>()
+      .notNull()
+      .references(() => requirements.id, { onDelete: 'cascade' }),
+    nodeId: nodeRef()
+      .notNull()
+      .references(() => nodes.id),
+  },
+  (table) => [primaryKey({ columns: [table.requirementId, table.nodeId] }), index().on(table.nodeId)],
 );
 
 export const requirementTests = pgTable(
@@ -31,7 +46,7 @@ export const requirementTests = pgTable(
     requirementId: uuid()
       .$type<RequirementId>()
       .notNull()
-      .references(() => requirements.id),
+      .references(() => requirements.id, { onDelete: 'cascade' }),
     testId: testRef()
       .notNull()
       .references(() => tests.id),

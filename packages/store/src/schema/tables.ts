@@ -3,10 +3,12 @@ export { accounts, people, rateLimits, sessions, verifications } from './people.
 export { applications, environments, installations, members, programmes, teamMembers, teams } from './programmes.ts';
 export { nodes } from './map.ts';
 export { priority } from './priority.ts';
-export { requirementKind, requirementTests, requirements } from './requirements.ts';
-export { testVersions, tests, versionState } from './tests.ts';
+export { requirementKind, requirementNodes, requirementTests, requirements } from './requirements.ts';
+export { runBy, testVersions, tests, versionState, waivers } from './tests.ts';
 export { legs, scenarioRows, scenarioState, scenarios } from './scenarios.ts';
 export { cyclePurpose, cycleState, cycles, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
 export { attempts, evidence, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
 export { defectKind, defectStatus, defectTurns, defects, severity } from './defects.ts';
+export { personaStarts, personas } from './personas.ts';
+export { jobState, jobs } from './jobs.ts';
 export { history } from './history.ts';

@@ -1,6 +1,19 @@
 import { sql } from 'drizzle-orm';
-import { check, index, integer, jsonb, pgEnum, pgTable, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
-import { VERSION_STATES } from '@kindred-baton/core/tests/version';
+import {
+  check,
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgEnum,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import { RUN_BY, VERSION_STATES } from '@kindred-baton/core/tests/version';
 import type { DataRow } from '@kindred-baton/core/tests/version';
 import type { TestVersionId } from '@kindred-baton/core/ids';
 import type { Step } from '@kindred-baton/core/tests/step';
@@ -12,6 +25,10 @@ import { people } from './people.ts';
 import { applications, programmes, teams } from './programmes.ts';
 
 export const versionState = pgEnum('version_state', VERSION_STATES);
+
+export const runBy = pgEnum('run_by', RUN_BY);
+
+const searchVector = customType<{ data: string }>({ dataType: () => 'tsvector' });
 
 export const tests = pgTable(
   'tests',
@@ -29,11 +46,20 @@ export const tests = pgTable(
     applicationId: applicationRef().references(() => applications.id),
     priority: priority().notNull().default('medium'),
     minutes: integer().notNull().default(15),
+    runBy: runBy().notNull().default('hand'),
+    tags: text().array().notNull().default([]),
+    /** What the newest version's steps say; a trigger keeps it. */
+    words: text().notNull().default(''),
+    search: searchVector().generatedAlwaysAs(
+      sql`setweight(to_tsvector('english', translate(code || ' ' || name, '-._/', '    ')), 'A') || setweight(to_tsvector('english', translate(words, '-._/', '    ')), 'B')`,
+    ),
     createdAt: createdAt(),
   },
   (table) => [
     unique().on(table.programmeId, table.code),
     index().on(table.nodeId),
+    index('tests_search').using('gin', table.search),
+    index('tests_tags').using('gin', table.tags),
     check('tests_minutes', sql`${table.minutes} between 1 and 10000`),
     check('tests_texts', sql`${table.code} <> '' and ${table.name} <> ''`),
   ],
@@ -67,6 +93,25 @@ export const testVersions = pgTable(
       .where(sql`${table.state} = 'draft'`),
     check('test_versions_agreed', sql`(${table.state} = 'draft') = (${table.agreedAt} is null)`),
   ],
+);
+
+/** A finding of *Worth a look* that somebody has looked at, and why it may stay. */
+export const waivers = pgTable(
+  'waivers',
+  {
+    testId: testRef()
+      .notNull()
+      .references(() => tests.id),
+    rule: text().notNull(),
+    /** What the finding is about, so that it stays waived when steps move. */
+    about: text().notNull(),
+    note: text().notNull(),
+    personId: personRef()
+      .notNull()
+      .references(() => people.id),
+    at: createdAt(),
+  },
+  (table) => [primaryKey({ columns: [table.testId, table.rule, table.about] }), check('waivers_note', sql`${table.note} <> ''`)],
 );
 
 export type TestRow = typeof tests.$inferSelect;

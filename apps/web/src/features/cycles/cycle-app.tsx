@@ -8,14 +8,15 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { CycleSummary } from './cycle-summary.tsx';
+import { MapChanges } from './map-changes.tsx';
 import { LaneTable } from './lane-table.tsx';
 import { MoveCycle } from './move-cycle.tsx';
 import { RunTable } from './run-table.tsx';
 import { SignOffTable } from './sign-off-table.tsx';
 
-const VIEWS = ['lanes', 'runs', 'sign-offs'] as const;
+const VIEWS = ['lanes', 'runs', 'sign-offs', 'map'] as const;
 type View = (typeof VIEWS)[number];
-const VIEW_WORDS: Readonly<Record<View, string>> = { lanes: 'Lanes', runs: 'Runs', 'sign-offs': 'Sign-offs' };
+const VIEW_WORDS: Readonly<Record<View, string>> = { lanes: 'Lanes', runs: 'Runs', 'sign-offs': 'Sign-offs', map: 'Map changes' };
 
 export function CycleApp({ content, ...frame }: PageProps<CycleDetail>) {
   return (
@@ -46,7 +47,9 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
           </>
         }
       >
-        {VIEWS.filter((candidate) => candidate !== 'sign-offs' || cycle.signOffs.length > 0).map((candidate) => (
+        {VIEWS.filter(
+          (candidate) => (candidate !== 'sign-offs' || cycle.signOffs.length > 0) && (candidate !== 'map' || cycle.state !== 'planning'),
+        ).map((candidate) => (
           <button
             key={candidate}
             type="button"
@@ -67,6 +70,7 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
           {view === 'lanes' && <LaneTable cycle={cycle} />}
           {view === 'runs' && <RunTable cycle={cycle} />}
           {view === 'sign-offs' && <SignOffTable cycle={cycle} />}
+          {view === 'map' && <MapChanges code={cycle.code} />}
         </div>
         <CycleSummary cycle={cycle} />
       </div>

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { NoticeProvider } from '../../ui/notices.tsx';
 import { FindDialog } from '../find/find-dialog.tsx';
 import { AddressProvider } from './address-context.tsx';
+import { LitProvider } from './lit-context.tsx';
 import { KeysDialog } from './keys-dialog.tsx';
 import type { KeyHelp } from './keys-dialog.tsx';
 import { ProgrammeProvider, useProgramme } from './programme-context.tsx';
@@ -37,17 +38,19 @@ export function AppFrame({ viewer, strip, address, area, keys = [], children }: 
       <AddressProvider address={address}>
         <ProgrammeProvider viewer={viewer}>
           <NoticeProvider>
-            <Live client={client} />
-            <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
-              Skip to the work
-            </a>
-            <TopBar area={area} />
-            {strip && <Strip initial={strip} />}
-            <main id="work" className="mx-auto max-w-[1640px] px-4 py-4 sm:px-5">
-              {children}
-            </main>
-            <FindDialog />
-            <KeysDialog keys={keys} />
+            <LitProvider>
+              <Live client={client} />
+              <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
+                Skip to the work
+              </a>
+              <TopBar area={area} />
+              {strip && <Strip initial={strip} />}
+              <main id="work" className="mx-auto max-w-[1640px] px-4 py-4 sm:px-5">
+                {children}
+              </main>
+              <FindDialog />
+              <KeysDialog keys={keys} />
+            </LitProvider>
           </NoticeProvider>
         </ProgrammeProvider>
       </AddressProvider>

@@ -10,6 +10,7 @@ import { getJson } from '../../ui/request.ts';
 import { useAddress } from './address-context.tsx';
 import type { StripBlock } from './lay-out-strip.ts';
 import { layOutStrip } from './lay-out-strip.ts';
+import { useLit } from './lit-context.tsx';
 import { useProgramme } from './programme-context.tsx';
 import { useFolded } from './use-folded.ts';
 import { walkStrip } from './walk-strip.ts';
@@ -22,6 +23,7 @@ export function Strip({ initial }: { readonly initial: StripView }) {
   const address = useAddress();
   const { data } = useQuery({ queryKey: ['strip'], queryFn: () => getJson<StripView>(`${api}/strip`), initialData: initial });
   const [width, setWidth] = useState(FIRST_WIDTH_PX);
+  const lit = useLit().codes;
   const [isFolded, setIsFolded] = useFolded();
   const tree = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -77,7 +79,13 @@ export function Strip({ initial }: { readonly initial: StripView }) {
             className={`relative ${depth === 0 ? 'h-[27px]' : depth === 1 ? 'mt-[2px] h-[25px]' : 'mt-[3px] h-[12px]'}`}
           >
             {row.map((block) => (
-              <Block key={block.key} block={block} isChosen={block.code === scope && scope !== null} isActive={block.key === active} />
+              <Block
+                key={block.key}
+                block={block}
+                isChosen={block.code === scope && scope !== null}
+                isActive={block.key === active}
+                isLit={block.code !== null && lit.has(block.code)}
+              />
             ))}
           </div>
         ))}
@@ -113,12 +121,19 @@ interface BlockProps {
   readonly block: StripBlock;
   readonly isChosen: boolean;
   readonly isActive: boolean;
+  readonly isLit: boolean;
 }
 
-function Block({ block, isChosen, isActive }: BlockProps) {
+function Block({ block, isChosen, isActive, isLit }: BlockProps) {
   const turns = sumCounts(block.counts);
   const isThin = block.depth === 2;
-  const ring = isChosen ? 'ring-2 ring-ink z-[1]' : isActive ? 'group-focus-visible:ring-2 group-focus-visible:ring-baton-wire z-[1]' : '';
+  const ring = isLit
+    ? 'ring-2 ring-baton z-[2]'
+    : isChosen
+      ? 'ring-2 ring-ink z-[1]'
+      : isActive
+        ? 'group-focus-visible:ring-2 group-focus-visible:ring-baton-wire z-[1]'
+        : '';
   return (
     <div
       id={toElementId(block.key)}

@@ -1,54 +1,82 @@
 import type { NodeDetail } from '@kindred-baton/contracts/map/node';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextArea, TextField } from '../../ui/field.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
-import { getJson, sendJson } from '../../ui/request.ts';
+import { getJson } from '../../ui/request.ts';
+import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import type { MapEditing } from './use-map-editing.ts';
 
 interface EditNodeDialogProps {
   readonly node: NodeDetail;
-  readonly isOpen: boolean;
+  readonly editing: MapEditing;
   readonly onClose: () => void;
 }
 
-export function EditNodeDialog({ node, isOpen, onClose }: EditNodeDialogProps) {
+/** Everything that a node says of itself; one edit of the map, so that it can be undone. */
+export function EditNodeDialog({ node, editing, onClose }: EditNodeDialogProps) {
   const { api } = useProgramme();
-  const client = useQueryClient();
-  const { data: choices } = useQuery({ queryKey: ['choices'], queryFn: () => getJson<Choices>(`${api}/choices`), enabled: isOpen });
+  const address = useAddress();
+  const { data: choices } = useQuery({ queryKey: ['choices'], queryFn: () => getJson<Choices>(`${api}/choices`) });
   const form = useForm(async (values) => {
-    await sendJson('PATCH', `${api}/map/${node.code}`, {
-      ...{ name: values['name'], description: values['description'], isCritical: values['isCritical'] === 'on' },
-      ...{ teamId: values['teamId'] || null, applicationId: values['applicationId'] || null, ownerId: values['ownerId'] || null },
-    });
-    await client.invalidateQueries({ queryKey: ['map'] });
+    const text = (name: string) => values[name]?.trim() ?? '';
+    const change = {
+      ...{ code: text('code'), name: text('name'), description: values['description'] ?? '', documents: readDocuments(text('documents')) },
+      ...{ team: text('team') || null, application: text('application') || null, owner: text('owner') || null },
+      ...{ isCritical: values['isCritical'] === 'on', isRetired: values['isRetired'] === 'on' },
+    };
+    if (!(await editing.run([{ kind: 'change', code: node.code, change }]))) return;
+    if (change.code !== node.code) address.set({ node: change.code }, { replace: true });
     onClose();
   });
   const picks = [
-    { label: 'Team', name: 'teamId', chosen: node.team?.id, from: choices?.teams },
-    { label: 'Application', name: 'applicationId', chosen: node.application?.id, from: choices?.applications },
-    { label: 'Owner', name: 'ownerId', chosen: node.owner?.id, from: choices?.people },
+    { label: 'Team', name: 'team', chosen: node.team?.name, from: choices?.teams },
+    { label: 'Application', name: 'application', chosen: node.application?.name, from: choices?.applications },
+    { label: 'Owner', name: 'owner', chosen: node.owner?.name, from: choices?.people },
   ];
   return (
-    <DialogBox title={`Edit ${node.code}`} isOpen={isOpen} onClose={onClose}>
+    <DialogBox title={`Edit ${node.code}`} isOpen onClose={onClose}>
       {choices ? (
         <form onSubmit={form.onSubmit}>
-          <TextField label="Name" name="name" required maxLength={200} defaultValue={node.name} problem={form.problemOf('name')} />
-          {picks.map(({ label, name, chosen, from }) => (
-            <SelectField key={name} label={label} name={name} defaultValue={chosen ?? ''} problem={form.problemOf(name)}>
-              <option value="">None</option>
-              {(from ?? []).map((choice) => (
-                <option key={choice.id} value={choice.id}>
-                  {choice.name}
-                </option>
-              ))}
-            </SelectField>
-          ))}
-          <TextArea label="Description" name="description" defaultValue={node.description} problem={form.problemOf('description')} />
-          <label className="mb-3 flex items-center gap-2">
-            <input type="checkbox" name="isCritical" defaultChecked={node.isCritical} /> Critical for the business
-          </label>
+          <div className="grid gap-x-3 sm:grid-cols-[1fr_140px]">
+            <TextField label="Name" name="name" required maxLength={200} defaultValue={node.name} />
+            <TextField label="Code" name="code" required maxLength={40} defaultValue={node.code} />
+          </div>
+          <div className="grid gap-x-3 sm:grid-cols-3">
+            {picks.map(({ label, name, chosen, from }) => (
+              <SelectField key={name} label={label} name={name} defaultValue={chosen ?? ''}>
+                <option value="">None</option>
+                {(from ?? []).map((choice) => (
+                  <option key={choice.id} value={choice.name}>
+                    {choice.name}
+                  </option>
+                ))}
+              </SelectField>
+            ))}
+          </div>
+          <TextArea
+            label="Description"
+            name="description"
+            rows={6}
+            hint="Markdown: # heading, - list, **strong**"
+            defaultValue={node.description}
+          />
+          <TextArea
+            label="Documents"
+            name="documents"
+            hint="One a line: a title, then its address"
+            defaultValue={node.documents.map(({ title, address: where }) => `${title} ${where}`).join('\n')}
+          />
+          <div className="mb-3 flex gap-6">
+            <label className="flex items-center gap-2">
+              <input type="checkbox" name="isCritical" defaultChecked={node.isCritical} /> Critical for the business
+            </label>
+            <label className="flex items-center gap-2">
+              <input type="checkbox" name="isRetired" defaultChecked={node.isRetired} /> Retired
+            </label>
+          </div>
           <FormFoot form={form} label="Save" onCancel={onClose} />
         </form>
       ) : (
@@ -56,4 +84,17 @@ export function EditNodeDialog({ node, isOpen, onClose }: EditNodeDialogProps) {
       )}
     </DialogBox>
   );
+}
+
+/** `Handbook https://…` a line; a line of an address alone is its own title. */
+function readDocuments(text: string): { title: string; address: string }[] {
+  return text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+    .map((line) => {
+      const at = line.search(/(https?:\/\/|\/|\\\\)\S*$/);
+      const title = at > 0 ? line.slice(0, at).trim() : line;
+      return { title: (title || line).slice(0, 200), address: at >= 0 ? line.slice(at) : line };
+    });
 }

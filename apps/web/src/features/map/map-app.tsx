@@ -2,24 +2,38 @@ import type { MapNode, MapView } from '@kindred-baton/contracts/map/node';
 import { useQuery } from '@tanstack/react-query';
 import FileDown from 'lucide-react/icons/file-down';
 import FileUp from 'lucide-react/icons/file-up';
+import ListChecks from 'lucide-react/icons/list-checks';
 import Plus from 'lucide-react/icons/plus';
+import Redo from 'lucide-react/icons/redo-2';
+import Undo from 'lucide-react/icons/undo-2';
 import { useMemo, useState } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
+import { MenuButton } from '../../ui/menu-button.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { AddNodeDialog } from './add-node-dialog.tsx';
+import { LevelsDialog } from './levels-dialog.tsx';
 import { MapOutline } from './map-outline.tsx';
 import { NodePanel } from './node-panel.tsx';
+import { listShown } from './outline-state.ts';
+import { RemoveNodesDialog } from './remove-nodes-dialog.tsx';
+import { isUnsent, useMapEditing } from './use-map-editing.ts';
+import { useOutlineActions } from './use-outline-actions.ts';
 
 const KEYS = [
-  { keys: '↑ ↓', does: 'Walk the outline' },
+  { keys: '↑ ↓', does: 'Walk the outline; with Shift mark several' },
   { keys: '→ ←', does: 'Open and close a branch' },
-  { keys: 'Enter', does: 'Show the node at the right' },
+  { keys: 'Enter', does: 'New node below the chosen one; Ctrl Enter: inside it' },
+  { keys: 'F2', does: 'Rename in place' },
+  { keys: 'Alt → ←', does: 'Indent and outdent what is marked' },
+  { keys: 'Alt ↑ ↓', does: 'Move what is marked up and down' },
+  { keys: 'Delete', does: 'Remove what is marked' },
+  { keys: 'Ctrl V', does: 'Paste an indented list or spreadsheet rows as a branch' },
+  { keys: 'Ctrl Z', does: 'Undo; with Shift redo' },
 ];
 
 export function MapApp({ content, ...frame }: PageProps<MapView>) {
@@ -30,54 +44,105 @@ export function MapApp({ content, ...frame }: PageProps<MapView>) {
   );
 }
 
+const EXPORTS = ['xlsx', 'csv', 'json', 'bpmn'] as const;
+const NO_MARKS: ReadonlySet<string> = new Set();
+
 function ProcessMap({ initial }: { readonly initial: MapView }) {
   const { api, base, can } = useProgramme();
   const address = useAddress();
-  const { data } = useQuery({ queryKey: ['map'], queryFn: () => getJson<MapView>(`${api}/map`), initialData: initial });
-  const [isAdding, setIsAdding] = useState(false);
+  const editing = useMapEditing();
+  const { data } = useQuery({
+    queryKey: ['map'],
+    queryFn: () => editing.whenSettled().then(() => getJson<MapView>(`${api}/map`)),
+    initialData: initial,
+  });
+  const [marked, setMarked] = useState(NO_MARKS);
+  const [removing, setRemoving] = useState<readonly string[] | null>(null);
+  const [isNaming, setIsNaming] = useState(false);
   const scope = address.get('scope');
   const chosen = address.get('node') ?? scope;
   const scoped = useMemo(() => takeBranch(data.nodes, scope), [data.nodes, scope]);
   const chosenNode = data.nodes.find((node) => node.code === chosen);
-  const isLowest = chosenNode !== undefined && chosenNode.depth >= data.levels.length - 1;
-  // Below the lowest level nothing goes: then the new node stands beside the chosen one.
-  const above = isLowest ? data.nodes.find((node) => node.id === chosenNode.parentId) : chosenNode;
-  const level = data.levels[(above?.depth ?? -1) + 1] ?? 'node';
+  const choose = (node: string, marks: ReadonlySet<string> = NO_MARKS) => {
+    setMarked(marks);
+    address.set({ node }, { replace: true });
+  };
+  const actions = useOutlineActions({ ...{ view: data, marked, editing, onRemove: setRemoving }, onChoose: choose });
+  const level = data.levels[chosenNode ? chosenNode.depth : 0] ?? 'node';
+  const query = scope === null ? '' : `&scope=${encodeURIComponent(scope)}`;
   return (
     <>
-      <PageTitle
-        title="Process map"
-        about={`${countOf(data.nodes.length, 'node')} in ${data.levels.length} levels · ${countOf(data.totals.tests, 'test')} · ${countOf(data.totals.scenarios, 'scenario')}`}
-      >
+      <PageTitle title="Process map" about={describe(data, marked)}>
+        <a className="button" href={address.withScope(`${base}/requirements`)}>
+          <ListChecks size={17} aria-hidden /> Requirements
+        </a>
+        <MenuButton
+          label="Export"
+          icon={<FileDown size={17} aria-hidden />}
+          choices={EXPORTS.map((format) => ({
+            key: format,
+            name: format.toUpperCase(),
+            href: `${api}/map/export?format=${format}${query}`,
+            isDownload: true,
+          }))}
+        />
         {can('edit map') && (
           <>
-            <a className="button" href={`${base}/map/import`}>
+            <button type="button" className="button" disabled={!editing.undo} onClick={() => editing.undo?.()} aria-label="Undo">
+              <Undo size={17} aria-hidden />
+            </button>
+            <button type="button" className="button" disabled={!editing.redo} onClick={() => editing.redo?.()} aria-label="Redo">
+              <Redo size={17} aria-hidden />
+            </button>
+            <button type="button" className="button" onClick={() => setIsNaming(true)}>
+              Levels
+            </button>
+            <a className="button" href={address.withScope(`${base}/map/import`)}>
               <FileUp size={17} aria-hidden /> Import
             </a>
-            <a className="button" href={`${api}/imports/template`} download>
-              <FileDown size={17} aria-hidden /> Empty template
-            </a>
-            <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
-              <Plus size={17} aria-hidden /> {above && !isLowest ? `Add ${level} below` : `Add ${level}`}
+            <button
+              type="button"
+              className="button button-primary"
+              onClick={() => actions.beginNew('sibling', chosenNode, listShown(scoped, NO_MARKS))}
+            >
+              <Plus size={17} aria-hidden /> {`New ${level}`}
             </button>
           </>
         )}
       </PageTitle>
-      {data.nodes.length === 0 ? (
+      {data.nodes.length === 0 && actions.typing === null ? (
         <div className="card">
           <EmptyView title="The map is empty">
-            <p>Bring the business’s own list of processes in from a workbook, or add the first {data.levels[0]} by hand.</p>
+            <p>
+              Bring the business’s own list of processes in from a file, paste an indented list, or add the first {data.levels[0]} by hand.
+            </p>
           </EmptyView>
         </div>
       ) : (
         <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_316px]">
-          <MapOutline nodes={scoped} chosen={chosen} onChoose={(node) => address.set({ node })} />
-          <NodePanel code={chosenNode?.code ?? null} />
+          <MapOutline nodes={scoped} chosen={chosen} marked={marked} onChoose={choose} actions={can('edit map') ? actions : null} />
+          <NodePanel
+            code={chosenNode && !isUnsent(chosenNode) ? chosenNode.code : null}
+            editing={editing}
+            onRemove={(code) => setRemoving([code])}
+          />
         </div>
       )}
-      <AddNodeDialog isOpen={isAdding} onClose={() => setIsAdding(false)} parent={above ?? null} level={level} nodes={data.nodes} />
+      {removing && <RemoveNodesDialog codes={removing} editing={editing} onClose={() => setRemoving(null)} />}
+      {isNaming && <LevelsDialog view={data} onClose={() => setIsNaming(false)} />}
     </>
   );
+}
+
+function describe({ nodes, levels, totals, since }: MapView, marked: ReadonlySet<string>): string {
+  if (marked.size > 1) return `${marked.size} marked`;
+  const changed = nodes.filter(({ isChanged }) => isChanged).length;
+  return [
+    `${countOf(nodes.length, 'node')} in ${levels.length} levels`,
+    `${countOf(totals.tests, 'test')}`,
+    `${countOf(totals.scenarios, 'scenario')}`,
+    ...(since && changed > 0 ? [`${changed} changed since ${since.code} opened`] : []),
+  ].join(' · ');
 }
 
 /** A branch of the map, whole; all of it without a scope. */

@@ -1,28 +1,39 @@
 import type { MapNode } from '@kindred-baton/contracts/map/node';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import ChevronDown from 'lucide-react/icons/chevron-down';
-import ChevronRight from 'lucide-react/icons/chevron-right';
-import type { KeyboardEvent } from 'react';
+import type { ClipboardEvent, DragEvent, KeyboardEvent } from 'react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { OutlineInput } from './outline-input.tsx';
+import { OutlineRow } from './outline-row.tsx';
+import { COLUMNS } from './outline-columns.ts';
+import type { OutlineActions } from './use-outline-actions.ts';
+import type { DropKind } from './outline-state.ts';
+import { listShown } from './outline-state.ts';
 
 interface MapOutlineProps {
   readonly nodes: readonly MapNode[];
   readonly chosen: string | null;
-  readonly onChoose: (code: string) => void;
+  readonly marked: ReadonlySet<string>;
+  readonly onChoose: (code: string, marked: ReadonlySet<string>) => void;
+  /** Null for those who only read. */
+  readonly actions: OutlineActions | null;
 }
 
 const ROW_PX = 35;
-const COLUMNS = 'grid grid-cols-[86px_minmax(200px,1fr)_120px_140px_74px_118px] items-center';
 
-/** The map as an outline of virtual rows: 5,000 nodes scroll as well as 100. */
-export function MapOutline({ nodes, chosen, onChoose }: MapOutlineProps) {
+type Row =
+  { readonly kind: 'node'; readonly node: MapNode } | { readonly kind: 'new'; readonly depth: number; readonly under: string | null };
+
+/** The map as an outline of virtual rows: 5,000 nodes scroll as well as 100. The tree hears the keys, a row the mouse. */
+export function MapOutline({ nodes, chosen, marked, onChoose, actions }: MapOutlineProps) {
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const frame = useRef<HTMLDivElement>(null);
   const shown = useMemo(() => listShown(nodes, closed), [nodes, closed]);
+  const typing = actions?.typing ?? null;
+  const list = useMemo(() => insertNew(shown, typing?.kind === 'new' ? typing.place : null), [shown, typing]);
   const at = shown.findIndex((node) => node.code === chosen);
   // eslint-disable-next-line react-hooks/incompatible-library -- the library's own advice; nothing here is memoized by it
   const rows = useVirtualizer({
-    count: shown.length,
+    count: list.length,
     getScrollElement: () => frame.current,
     estimateSize: () => ROW_PX,
     overscan: 12,
@@ -33,6 +44,11 @@ export function MapOutline({ nodes, chosen, onChoose }: MapOutlineProps) {
     // Only a new choice scrolls; opening a branch does not.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [chosen]);
+  const newAt = list.findIndex((row) => row.kind === 'new');
+  useEffect(() => {
+    if (newAt >= 0) rows.scrollToIndex(newAt, { align: 'auto' });
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [newAt]);
   const setOpen = (code: string, isOpen: boolean) =>
     setClosed((before) => {
       const next = new Set(before);
@@ -40,51 +56,87 @@ export function MapOutline({ nodes, chosen, onChoose }: MapOutlineProps) {
       else next.add(code);
       return next;
     });
+  const walk = (by: number, isMarking: boolean) => {
+    const next = shown[Math.min(shown.length - 1, Math.max(0, at + by))];
+    if (!next) return;
+    onChoose(next.code, isMarking && chosen !== null ? new Set([...marked, chosen, next.code]) : new Set());
+  };
   const onKeyDown = (event: KeyboardEvent) => {
+    if (event.target !== event.currentTarget) return;
     const here = shown[at];
-    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-    if (step !== 0) {
+    if (actions?.onKey(event, here, shown)) return event.preventDefault();
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    const page = Math.max(1, Math.floor((frame.current?.clientHeight ?? 0) / ROW_PX) - 1);
+    const by = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page, Home: -shown.length, End: shown.length }[event.key];
+    if (by !== undefined) {
       event.preventDefault();
-      const next = shown[Math.min(shown.length - 1, Math.max(0, at + step))];
-      if (next) onChoose(next.code);
+      walk(by, event.shiftKey);
     } else if (here && event.key === 'ArrowRight') setOpen(here.code, true);
     else if (here && event.key === 'ArrowLeft') setOpen(here.code, false);
   };
+  const onPaste = (event: ClipboardEvent) => {
+    if (event.target === event.currentTarget && actions?.onPaste(event.clipboardData.getData('text/plain'), shown[at]))
+      event.preventDefault();
+  };
+  const onClick = (node: MapNode, { isMany, isRange }: { isMany: boolean; isRange: boolean }) => {
+    frame.current?.focus({ preventScroll: true });
+    if (isRange && at >= 0) {
+      const to = shown.indexOf(node);
+      onChoose(node.code, new Set(shown.slice(Math.min(at, to), Math.max(at, to) + 1).map(({ code }) => code)));
+    } else onChoose(node.code, isMany ? toggle(new Set(chosen === null ? marked : [...marked, chosen]), node.code) : new Set());
+  };
   return (
     <div className="card min-w-0 self-start overflow-x-auto">
-      <div className="min-w-[760px]">
+      <div className="min-w-[720px]">
         <div className={`${COLUMNS} border-b border-line px-4 py-2.5 text-[13px] font-semibold text-soft`} aria-hidden>
-          <span>Code</span>
-          <span>Name</span>
-          <span>Team</span>
-          <span>Application</span>
-          <span>Scenarios</span>
-          <span>Requirements</span>
+          {['Code', 'Name', 'Team', 'Application', 'Tests', 'Scenarios', 'Requirements'].map((head) => (
+            <span key={head} className="truncate">
+              {head}
+            </span>
+          ))}
         </div>
         <div
           ref={frame}
           role="tree"
           aria-label="Process map"
+          aria-multiselectable
           tabIndex={0}
           aria-activedescendant={at >= 0 ? `node-${at}` : undefined}
           onKeyDown={onKeyDown}
+          onPaste={onPaste}
           className="max-h-[max(300px,calc(100vh-262px))] overflow-y-auto outline-offset-[-2px]"
         >
           <div style={{ height: rows.getTotalSize(), position: 'relative' }} role="presentation">
-            {rows.getVirtualItems().map((row) => {
-              const node = shown[row.index];
-              return node ? (
-                <div key={node.code} className="absolute inset-x-0" role="presentation" style={{ top: row.start, height: ROW_PX }}>
-                  <OutlineRow
-                    node={node}
-                    index={row.index}
-                    isChosen={node.code === chosen}
-                    isOpen={!closed.has(node.code)}
-                    onChoose={onChoose}
-                    onOpen={setOpen}
-                  />
+            {rows.getVirtualItems().map(({ index, start }) => {
+              const row = list[index];
+              if (!row) return null;
+              const key = row.kind === 'new' ? `new under ${row.under}` : row.node.code;
+              return (
+                <div key={key} className="absolute inset-x-0" role="presentation" style={{ top: start, height: ROW_PX }}>
+                  {row.kind === 'new' || (typing?.kind === 'rename' && typing.code === row.node.code) ? (
+                    <OutlineInput
+                      depth={row.kind === 'new' ? row.depth : row.node.depth}
+                      code={row.kind === 'new' ? '' : row.node.code}
+                      initial={row.kind === 'new' ? '' : row.node.name}
+                      onDone={(name, isGoingOn) => {
+                        frame.current?.focus({ preventScroll: true });
+                        actions?.onTyped(name, isGoingOn);
+                      }}
+                    />
+                  ) : (
+                    <OutlineRow
+                      node={row.node}
+                      index={shown.indexOf(row.node)}
+                      isChosen={row.node.code === chosen}
+                      isMarked={marked.has(row.node.code)}
+                      isOpen={!closed.has(row.node.code)}
+                      onClick={onClick}
+                      onOpen={setOpen}
+                      drag={actions && toDrag(row.node, actions)}
+                    />
+                  )}
                 </div>
-              ) : null;
+              );
             })}
           </div>
         </div>
@@ -93,79 +145,41 @@ export function MapOutline({ nodes, chosen, onChoose }: MapOutlineProps) {
   );
 }
 
-function listShown(nodes: readonly MapNode[], closed: ReadonlySet<string>): MapNode[] {
-  const shown: MapNode[] = [];
-  let hiddenBelow = Infinity;
-  for (const node of nodes) {
-    if (node.depth > hiddenBelow) continue;
-    hiddenBelow = closed.has(node.code) ? node.depth : Infinity;
-    shown.push(node);
-  }
-  return shown;
+function insertNew(shown: readonly MapNode[], place: { readonly under: string | null; readonly depth: number } | null): Row[] {
+  const rows = shown.map((node): Row => ({ kind: 'node', node }));
+  if (place === null) return rows;
+  const at = place.under === null ? 0 : shown.findIndex(({ code }) => code === place.under) + 1;
+  return [...rows.slice(0, at), { kind: 'new', depth: place.depth, under: place.under }, ...rows.slice(at)];
 }
 
-interface OutlineRowProps {
-  readonly node: MapNode;
-  readonly index: number;
-  readonly isChosen: boolean;
-  readonly isOpen: boolean;
-  readonly onChoose: (code: string) => void;
-  readonly onOpen: (code: string, isOpen: boolean) => void;
+function toggle(set: Set<string>, code: string): Set<string> {
+  if (!set.delete(code)) set.add(code);
+  return set;
 }
 
-/** The tree has the focus and its keys; a row takes the mouse. */
-function OutlineRow({ node, index, isChosen, isOpen, onChoose, onOpen }: OutlineRowProps) {
-  const Chevron = isOpen ? ChevronDown : ChevronRight;
-  return (
-    // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/interactive-supports-focus -- the tree has the focus and the keys
-    <div
-      id={`node-${index}`}
-      role="treeitem"
-      aria-level={node.depth + 1}
-      aria-selected={isChosen}
-      aria-expanded={node.hasChildren ? isOpen : undefined}
-      onClick={() => onChoose(node.code)}
-      className={`${COLUMNS} h-full cursor-pointer border-b border-line-2 px-4 ${isChosen ? 'bg-baton-tint text-baton-ink' : 'hover:bg-band'}`}
-    >
-      <span className="truncate font-mono text-[13px] opacity-80">{node.code}</span>
-      <span className="flex min-w-0 items-center gap-1.5" style={{ paddingLeft: node.depth * 20 }}>
-        {node.hasChildren ? (
-          <button
-            type="button"
-            tabIndex={-1}
-            aria-hidden
-            className="flex h-6 w-6 flex-none items-center justify-center"
-            onClick={(event) => {
-              event.stopPropagation();
-              onOpen(node.code, !isOpen);
-            }}
-          >
-            <Chevron size={15} aria-hidden />
-          </button>
-        ) : (
-          <span className="w-6 flex-none" />
-        )}
-        <span className={`truncate ${node.hasChildren ? 'font-bold' : ''}`}>{node.name}</span>
-        {node.isCritical && <span className="tag flex-none">critical</span>}
-      </span>
-      <span className="truncate">{node.team}</span>
-      <span className="truncate text-[13px] opacity-80">{node.application}</span>
-      <span>{node.scenarios > 0 ? node.scenarios : <span className="text-failed">in none</span>}</span>
-      <Coverage covered={node.covered} all={node.requirements} />
-    </div>
-  );
-}
+const toDropKind = (event: DragEvent): DropKind => {
+  const { top, height } = event.currentTarget.getBoundingClientRect();
+  const share = (event.clientY - top) / height;
+  return share < 0.28 ? 'before' : share > 0.72 ? 'after' : 'inside';
+};
 
-function Coverage({ covered, all }: { readonly covered: number; readonly all: number }) {
-  if (all === 0) return <span className="opacity-70">–</span>;
-  return (
-    <span className="flex items-center gap-2" title={`${covered} of ${all} requirements have a test`}>
-      <span className="h-[6px] w-[52px] flex-none rounded-full bg-line" aria-hidden>
-        <span className="block h-full rounded-full bg-ink" style={{ width: `${(100 * covered) / all}%` }} />
-      </span>
-      <span className="font-mono text-[13px]">
-        {covered}/{all}
-      </span>
-    </span>
-  );
+function toDrag(node: MapNode, actions: OutlineActions) {
+  return {
+    isOver: actions.over?.code === node.code ? actions.over.kind : null,
+    onStart: (event: DragEvent) => {
+      event.dataTransfer.effectAllowed = 'move';
+      event.dataTransfer.setData('text/plain', node.name);
+      actions.onDragStart(node);
+    },
+    onOver: (event: DragEvent) => {
+      if (!actions.isDragging) return;
+      event.preventDefault();
+      actions.onDragOver({ code: node.code, kind: toDropKind(event) });
+    },
+    onDrop: (event: DragEvent) => {
+      event.preventDefault();
+      actions.onDrop(node, toDropKind(event));
+    },
+    onEnd: () => actions.onDragOver(null),
+  };
 }

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { countOf } from '../../ui/format.ts';
 
 /** What a workbook would bring, and what is wrong in it, each with its place. */
-export function PreviewView({ preview }: { readonly preview: ImportPreview }) {
+export function WorkbookPreview({ preview }: { readonly preview: ImportPreview }) {
   const { alreadyThere: there } = preview;
   const unchanged = [
     there.nodes > 0 ? countOf(there.nodes, 'node') : '',
@@ -11,8 +11,7 @@ export function PreviewView({ preview }: { readonly preview: ImportPreview }) {
     there.scenarios > 0 ? countOf(there.scenarios, 'scenario') : '',
   ].filter((part) => part !== '');
   return (
-    <div className="mt-4 grid gap-4">
-      {preview.problems.length > 0 && <Problems problems={preview.problems} />}
+    <>
       {unchanged.length > 0 && !preview.isStored && (
         <p className="text-soft">Already there and left as they are: {unchanged.join(', ')}.</p>
       )}
@@ -44,41 +43,10 @@ export function PreviewView({ preview }: { readonly preview: ImportPreview }) {
           ])}
         />
       </div>
-    </div>
+    </>
   );
 }
 
-function Problems({ problems }: { readonly problems: ImportPreview['problems'] }) {
-  return (
-    <section className="card border-l-4 border-l-failed" aria-label="To mend">
-      <div className="overflow-x-auto px-2">
-        <table className="grid-table">
-          <thead>
-            <tr>
-              <th scope="col">Sheet</th>
-              <th scope="col">Row</th>
-              <th scope="col">Column</th>
-              <th scope="col">What is wrong</th>
-            </tr>
-          </thead>
-          <tbody>
-            {problems.slice(0, PROBLEMS_SHOWN).map((problem, index) => (
-              <tr key={index}>
-                <td className="whitespace-nowrap">{problem.sheet}</td>
-                <td className="font-mono">{problem.row ?? ''}</td>
-                <td className="whitespace-nowrap">{problem.column ?? ''}</td>
-                <td>{problem.message}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {problems.length > PROBLEMS_SHOWN && <p className="px-4 py-2 text-soft">and {problems.length - PROBLEMS_SHOWN} more</p>}
-    </section>
-  );
-}
-
-const PROBLEMS_SHOWN = 200;
 const ROWS_SHOWN = 300;
 
 interface NewProps {

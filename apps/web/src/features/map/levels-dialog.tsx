@@ -1,0 +1,100 @@
+import type { MapView } from '@kindred-baton/contracts/map/node';
+import { useQueryClient } from '@tanstack/react-query';
+import Plus from 'lucide-react/icons/plus';
+import X from 'lucide-react/icons/x';
+import { useState } from 'react';
+import { DialogBox } from '../../ui/dialog.tsx';
+import { sendJson } from '../../ui/request.ts';
+import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+const FEWEST = 2;
+const MOST = 6;
+
+/** The programme’s own level names, two to six, and how the nodes of each level are numbered. */
+export function LevelsDialog({ view, onClose }: { readonly view: MapView; readonly onClose: () => void }) {
+  const { api } = useProgramme();
+  const client = useQueryClient();
+  const [levels, setLevels] = useState(() =>
+    view.levels.map((name, depth) => ({ name, pattern: view.codeScheme[depth] ?? view.codeScheme.at(-1) ?? '{parent}.9' })),
+  );
+  const form = useForm(async () => {
+    await sendJson('PUT', `${api}/map/levels`, {
+      levels: levels.map(({ name }) => name),
+      codeScheme: levels.map(({ pattern }) => pattern),
+    });
+    await client.invalidateQueries({ queryKey: ['map'] });
+    onClose();
+  });
+  const change = (at: number, next: Partial<(typeof levels)[number]>) =>
+    setLevels((list) => list.map((level, index) => (index === at ? { ...level, ...next } : level)));
+  return (
+    <DialogBox title="Levels of the map" isOpen onClose={onClose}>
+      <form onSubmit={form.onSubmit}>
+        <table className="grid-table mb-2">
+          <thead>
+            <tr>
+              <th scope="col">Level</th>
+              <th scope="col">Name</th>
+              <th scope="col">Code</th>
+              <th scope="col">
+                <span className="sr-only">Take away</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {levels.map(({ name, pattern }, at) => (
+              <tr key={at}>
+                <td>{at + 1}</td>
+                <td>
+                  <input
+                    className="field"
+                    aria-label={`Name of level ${at + 1}`}
+                    required
+                    maxLength={40}
+                    value={name}
+                    onChange={(event) => change(at, { name: event.target.value })}
+                  />
+                </td>
+                <td>
+                  <input
+                    className="field font-mono"
+                    aria-label={`Code of level ${at + 1}`}
+                    required
+                    maxLength={40}
+                    value={pattern}
+                    onChange={(event) => change(at, { pattern: event.target.value })}
+                  />
+                </td>
+                <td>
+                  <button
+                    type="button"
+                    className="button button-quiet button-small"
+                    aria-label={`Take level ${at + 1} away`}
+                    disabled={levels.length <= FEWEST}
+                    onClick={() => setLevels((list) => list.filter((_, index) => index !== at))}
+                  >
+                    <X size={15} aria-hidden />
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <button
+          type="button"
+          className="button button-small"
+          disabled={levels.length >= MOST}
+          onClick={() => setLevels((list) => [...list, { name: `level ${list.length + 1}`, pattern: '{parent}.9' }])}
+        >
+          <Plus size={15} aria-hidden /> One more level
+        </button>
+        <p className="hint my-3">
+          In a code, {'{parent}'} is the code above, {'{initials}'} the first letters of the name, 9 the next free number (99: two digits).
+          Codes that are given stay as they are.
+        </p>
+        <FormFoot form={form} label="Save" onCancel={onClose} />
+      </form>
+    </DialogBox>
+  );
+}

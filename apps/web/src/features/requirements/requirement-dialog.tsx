@@ -1,0 +1,110 @@
+import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
+import { PRIORITIES } from '@kindred-baton/core/defects/defect';
+import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
+import { useQueryClient } from '@tanstack/react-query';
+import { DialogBox } from '../../ui/dialog.tsx';
+import { SelectField, TextArea, TextField } from '../../ui/field.tsx';
+import { useNotice } from '../../ui/notices.tsx';
+import { sendJson, toMessage } from '../../ui/request.ts';
+import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import { useAddress } from '../frame/address-context.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+interface RequirementDialogProps {
+  readonly requirement: RequirementItem | null;
+  readonly tests: Traceability['tests'];
+  readonly taken: readonly string[];
+  readonly onClose: () => void;
+}
+
+const split = (text: string | undefined) => (text ?? '').split(/[\s,;]+/).filter((code) => code !== '');
+
+/** A requirement with its links, new or changed. */
+export function RequirementDialog({ requirement, tests, taken, onClose }: RequirementDialogProps) {
+  const { api } = useProgramme();
+  const address = useAddress();
+  const client = useQueryClient();
+  const notify = useNotice();
+  const form = useForm(async (values) => {
+    const { nodes, tests: codes, ...rest } = values;
+    const body = { ...rest, nodes: split(nodes), tests: split(codes) };
+    const path = requirement ? `${api}/requirements/at/${encodeURIComponent(requirement.code)}` : `${api}/requirements`;
+    const { code } = await sendJson<{ code: string }>(requirement ? 'PUT' : 'POST', path, body);
+    await client.invalidateQueries({ queryKey: ['map'] });
+    address.set({ requirement: code }, { replace: true });
+    onClose();
+  });
+  const remove = async () => {
+    try {
+      await sendJson('DELETE', `${api}/requirements/at/${encodeURIComponent(requirement?.code ?? '')}`);
+      await client.invalidateQueries({ queryKey: ['map'] });
+      address.set({ requirement: null }, { replace: true });
+      onClose();
+    } catch (error) {
+      notify({ kind: 'problem', text: toMessage(error) });
+    }
+  };
+  const scope = address.get('scope');
+  return (
+    <DialogBox title={requirement ? `Edit ${requirement.code}` : 'New requirement'} isOpen onClose={onClose}>
+      <form onSubmit={form.onSubmit}>
+        <TextField
+          label="What must hold"
+          name="title"
+          required
+          maxLength={500}
+          defaultValue={requirement?.title}
+          problem={form.problemOf('title')}
+        />
+        <div className="grid gap-x-3 sm:grid-cols-3">
+          <TextField
+            label="Code"
+            name="code"
+            required
+            maxLength={40}
+            defaultValue={requirement?.code ?? proposeNext(taken)}
+            problem={form.problemOf('code')}
+          />
+          <SelectField label="Kind" name="kind" defaultValue={requirement?.kind ?? 'functional'}>
+            {REQUIREMENT_KINDS.map((kind) => (
+              <option key={kind}>{kind}</option>
+            ))}
+          </SelectField>
+          <SelectField label="Priority" name="priority" defaultValue={requirement?.priority ?? 'medium'}>
+            {PRIORITIES.map((priority) => (
+              <option key={priority}>{priority}</option>
+            ))}
+          </SelectField>
+        </div>
+        <TextArea label="Description" name="description" rows={4} defaultValue={requirement?.description} />
+        <TextField
+          label="Processes"
+          name="nodes"
+          hint="Codes, with spaces between"
+          defaultValue={requirement?.nodes.map(({ code }) => code).join(' ') ?? scope ?? ''}
+          problem={form.problemOf('nodes')}
+        />
+        <TextField
+          label="Tests"
+          name="tests"
+          hint={`Codes, with spaces between, such as ${tests[0]?.code ?? 'BIL-01'}`}
+          defaultValue={requirement?.tests.map(({ code }) => code).join(' ') ?? ''}
+          problem={form.problemOf('tests')}
+        />
+        {requirement && (
+          <button type="button" className="button button-small button-quiet mb-2 text-failed" onClick={() => void remove()}>
+            Remove this requirement
+          </button>
+        )}
+        <FormFoot form={form} label="Save" onCancel={onClose} />
+      </form>
+    </DialogBox>
+  );
+}
+
+/** RQ-061 after RQ-060. */
+function proposeNext(taken: readonly string[]): string {
+  const last = [...taken].sort().at(-1) ?? 'RQ-000';
+  const digits = /\d+$/.exec(last)?.[0] ?? '';
+  return digits === '' ? `${last}-1` : last.slice(0, -digits.length) + String(Number(digits) + 1).padStart(digits.length, '0');
+}

@@ -1,0 +1,57 @@
+import type { RequirementItem } from '@kindred-baton/contracts/requirements/requirement';
+import Pencil from 'lucide-react/icons/pencil';
+import { BatonMark } from '../../ui/baton-mark.tsx';
+import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { STATE_MARKS } from '../map/node-panel.tsx';
+
+/** The chosen requirement: what it says, which tests show it, and how they last went. */
+export function RequirementPanel({ requirement, onEdit }: { readonly requirement: RequirementItem; readonly onEdit: () => void }) {
+  const { base, can } = useProgramme();
+  const { code, title, description, kind, priority, state, nodes, tests } = requirement;
+  return (
+    <SidePanel label={`Requirement ${code}`}>
+      <div className="px-4 py-3">
+        <div className="flex items-start justify-between gap-2">
+          <span className="font-mono text-[13px] text-soft">{code}</span>
+          {can('edit map') && (
+            <button type="button" className="button button-small button-quiet" onClick={onEdit}>
+              <Pencil size={14} aria-hidden /> Edit
+            </button>
+          )}
+        </div>
+        <h2 className="text-[17px] leading-6">{title}</h2>
+        <p className="flex items-center gap-2 text-[13px] text-soft">
+          <BatonMark status={STATE_MARKS[state]} isDecoration /> {`${state} · ${kind} · ${priority} priority`}
+        </p>
+        {description !== '' && <p className="mt-2 whitespace-pre-line">{description}</p>}
+      </div>
+      <PanelPart title="Tests that show it" count={tests.length}>
+        {tests.length === 0 && <p className="text-[13px] text-failed">No test shows it yet.</p>}
+        <ul>
+          {tests.map((test) => (
+            <li key={test.code} className="flex items-baseline gap-2.5 py-1 text-[13px]">
+              <span className="flex-none font-mono text-[12px] text-soft">{test.code}</span>
+              <a className="min-w-0 flex-1 hover:underline" href={`${base}/tests/${test.code}`}>
+                {test.name}
+              </a>
+              {test.status && <BatonMark status={test.status} />}
+            </li>
+          ))}
+        </ul>
+      </PanelPart>
+      <PanelPart title="Processes" count={nodes.length}>
+        <ul>
+          {nodes.map((node) => (
+            <li key={node.code} className="py-1 text-[13px]">
+              <span className="mr-2 font-mono text-[12px] text-soft">{node.code}</span>
+              <a className="hover:underline" href={`${base}/map?node=${encodeURIComponent(node.code)}`}>
+                {node.name}
+              </a>
+            </li>
+          ))}
+        </ul>
+      </PanelPart>
+    </SidePanel>
+  );
+}

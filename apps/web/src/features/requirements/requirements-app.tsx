@@ -1,0 +1,162 @@
+import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
+import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
+import { useQuery } from '@tanstack/react-query';
+import FileDown from 'lucide-react/icons/file-down';
+import FileUp from 'lucide-react/icons/file-up';
+import Plus from 'lucide-react/icons/plus';
+import { useState } from 'react';
+import { Choose } from '../../ui/choose.tsx';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { countOf } from '../../ui/format.ts';
+import { MenuButton } from '../../ui/menu-button.tsx';
+import { PageTitle } from '../../ui/page-title.tsx';
+import { getJson } from '../../ui/request.ts';
+import { useAddress } from '../frame/address-context.tsx';
+import { AppFrame } from '../frame/app-frame.tsx';
+import type { PageProps } from '../frame/app-frame.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { useInScope } from '../frame/use-in-scope.ts';
+import { filterRequirements, listMatrixTests, REQUIREMENT_FILTERS } from './filter-requirements.ts';
+import { RequirementDialog } from './requirement-dialog.tsx';
+import { RequirementPanel } from './requirement-panel.tsx';
+import { RequirementTable } from './requirement-table.tsx';
+import { TraceMatrix } from './trace-matrix.tsx';
+
+export function RequirementsApp({ content, ...frame }: PageProps<Traceability>) {
+  return (
+    <AppFrame {...frame} area="map">
+      <Requirements initial={content} />
+    </AppFrame>
+  );
+}
+
+/** What must hold, and where nothing shows yet that it does. */
+function Requirements({ initial }: { readonly initial: Traceability }) {
+  const { api, base, can } = useProgramme();
+  const address = useAddress();
+  const isInScope = useInScope();
+  // Under the map's key: what changes the map changes the links.
+  const { data } = useQuery({
+    queryKey: ['map', 'requirements'],
+    queryFn: () => getJson<Traceability>(`${api}/requirements`),
+    initialData: initial,
+  });
+  const [editing, setEditing] = useState<RequirementItem | 'new' | null>(null);
+  const query = { kind: address.get('kind'), words: address.get('q') ?? '', isInScope, hasScope: address.get('scope') !== null };
+  const inScope = filterRequirements(data.requirements, { ...query, show: null });
+  const shown = filterRequirements(inScope, { ...query, show: address.get('show') });
+  const isMatrix = address.get('view') === 'matrix';
+  const chosen = data.requirements.find(({ code }) => code === address.get('requirement'));
+  const tests = listMatrixTests(data, inScope, isInScope);
+  return (
+    <>
+      <PageTitle
+        title="Requirements"
+        about={<Gaps all={inScope} unserved={tests.filter(({ requirements }) => requirements.length === 0).length} />}
+      >
+        <input
+          className="field w-[170px]!"
+          type="search"
+          aria-label="Narrow the list"
+          placeholder="Code or words"
+          value={query.words}
+          onChange={(event) => address.set({ q: event.target.value || null }, { replace: true })}
+        />
+        <Choose
+          label="Kind"
+          chosen={query.kind ?? ''}
+          choices={[{ key: '', name: 'all' }, ...REQUIREMENT_KINDS.map((kind) => ({ key: kind, name: kind }))]}
+          onChoose={(kind) => address.set({ kind: kind || null })}
+        />
+        <Choose
+          label="As"
+          chosen={isMatrix ? 'matrix' : 'list'}
+          choices={[
+            { key: 'list', name: 'list' },
+            { key: 'matrix', name: 'matrix' },
+          ]}
+          onChoose={(view) => address.set({ view: view === 'matrix' ? view : null })}
+        />
+        <MenuButton
+          label="Export"
+          icon={<FileDown size={17} aria-hidden />}
+          choices={['xlsx', 'csv', 'reqif'].map((format) => ({
+            key: format,
+            name: format.toUpperCase(),
+            href: `${api}/requirements/export?format=${format}`,
+            isDownload: true,
+          }))}
+        />
+        {can('edit map') && (
+          <>
+            <a className="button" href={`${base}/map/import?kind=requirements`}>
+              <FileUp size={17} aria-hidden /> Import
+            </a>
+            <button type="button" className="button button-primary" onClick={() => setEditing('new')}>
+              <Plus size={17} aria-hidden /> New requirement
+            </button>
+          </>
+        )}
+      </PageTitle>
+      {shown.length === 0 ? (
+        <div className="card">
+          <EmptyView title={data.requirements.length === 0 ? 'No requirement yet' : 'None is like that here'}>
+            What must hold for the business, linked to the processes it is about and the tests that show it.
+          </EmptyView>
+        </div>
+      ) : isMatrix ? (
+        <TraceMatrix requirements={shown} tests={tests} canEdit={can('edit map')} />
+      ) : (
+        <div className={`grid gap-4 ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_316px]' : ''}`}>
+          <RequirementTable requirements={shown} chosen={chosen?.code ?? null} />
+          {chosen && <RequirementPanel requirement={chosen} onEdit={() => setEditing(chosen)} />}
+        </div>
+      )}
+      {editing !== null && (
+        <RequirementDialog
+          requirement={editing === 'new' ? null : editing}
+          tests={data.tests}
+          taken={data.requirements.map(({ code }) => code)}
+          onClose={() => setEditing(null)}
+        />
+      )}
+    </>
+  );
+}
+
+/** The gaps in the first line, each opening what it counts. */
+function Gaps({ all, unserved }: { readonly all: readonly RequirementItem[]; readonly unserved: number }) {
+  const address = useAddress();
+  const { base } = useProgramme();
+  const show = address.get('show');
+  const gaps = REQUIREMENT_FILTERS.map((filter) => ({ ...filter, count: all.filter(filter.takes).length })).filter(
+    ({ count }) => count > 0,
+  );
+  return (
+    <span className="flex flex-wrap items-baseline gap-x-2">
+      <button
+        type="button"
+        className={`min-h-[24px] hover:underline ${show === null ? 'font-bold text-ink' : ''}`}
+        onClick={() => address.set({ show: null })}
+      >
+        {countOf(all.length, 'requirement')}
+      </button>
+      {gaps.map(({ key, name, count }) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={show === key}
+          className={`min-h-[24px] hover:underline ${show === key ? 'font-bold text-ink' : ''} ${key === 'refuted' || key === 'no-test' ? 'text-failed' : ''}`}
+          onClick={() => address.set({ show: show === key ? null : key })}
+        >
+          {`· ${count} ${name}`}
+        </button>
+      ))}
+      {unserved > 0 && (
+        <a className="min-h-[24px] hover:underline" href={address.withScope(`${base}/tests?serves=none`)}>
+          {`· ${countOf(unserved, 'test')} ${unserved === 1 ? 'serves' : 'serve'} none`}
+        </a>
+      )}
+    </span>
+  );
+}

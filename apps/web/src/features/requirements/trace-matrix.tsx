@@ -1,0 +1,160 @@
+import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
+import { useQueryClient } from '@tanstack/react-query';
+import type { KeyboardEvent, MouseEvent } from 'react';
+import { BatonMark } from '../../ui/baton-mark.tsx';
+import { useNotice } from '../../ui/notices.tsx';
+import { sendJson, toMessage } from '../../ui/request.ts';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { STATE_MARKS } from '../map/node-panel.tsx';
+
+interface TraceMatrixProps {
+  readonly requirements: readonly RequirementItem[];
+  readonly tests: Traceability['tests'];
+  readonly canEdit: boolean;
+}
+
+const MOST_ROWS = 250;
+const MOST_COLUMNS = 160;
+
+/** Requirements down, tests across; a mark says how the test last went. A row or a column without any is a gap. */
+export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) {
+  const { api, base } = useProgramme();
+  const client = useQueryClient();
+  const notify = useNotice();
+  const rows = requirements.slice(0, MOST_ROWS);
+  const columns = tests.slice(0, MOST_COLUMNS);
+  const toggle = async (requirement: string, test: string, isLinked: boolean) => {
+    try {
+      await sendJson('PUT', `${api}/requirements/links`, { requirement, test, isLinked });
+    } catch (error) {
+      notify({ kind: 'problem', text: toMessage(error) });
+    }
+    await client.invalidateQueries({ queryKey: ['map'] });
+  };
+  const onClick = ({ target }: MouseEvent) => {
+    const cell = (target as HTMLElement).closest<HTMLElement>('button[data-test]');
+    const { test, requirement, linked } = cell?.dataset ?? {};
+    if (test !== undefined && requirement !== undefined) void toggle(requirement, test, linked !== 'yes');
+  };
+  return (
+    <>
+      {/* The cells are buttons; the table hears their clicks and walks between them. */}
+      {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions */}
+      <div className="card max-h-[calc(100vh-240px)] overflow-auto" onClick={onClick} onKeyDown={walkCells}>
+        <table className="border-separate border-spacing-0 text-[13px]" aria-label="Requirements and tests">
+          <thead>
+            <tr>
+              <th
+                scope="col"
+                className="sticky top-0 left-0 z-20 min-w-[330px] border-r border-b border-line bg-sheet px-3 py-2 text-left align-bottom font-semibold text-soft"
+              >
+                Requirement
+              </th>
+              {columns.map((test) => (
+                <th
+                  key={test.code}
+                  scope="col"
+                  className={`sticky top-0 z-10 h-[92px] border-b border-line align-bottom font-normal ${test.requirements.length === 0 ? 'bg-band' : 'bg-sheet'}`}
+                >
+                  <a
+                    className={`inline-block max-h-[86px] px-1 py-1 font-mono text-[12px] [writing-mode:vertical-rl] hover:underline ${test.requirements.length === 0 ? 'text-failed' : ''}`}
+                    href={`${base}/tests/${test.code}`}
+                    title={`${test.name}${test.requirements.length === 0 ? ': serves no requirement' : ''}`}
+                  >
+                    {test.code}
+                  </a>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((item, row) => (
+              <tr key={item.id}>
+                <th
+                  scope="row"
+                  className={`sticky left-0 z-10 border-r border-b border-line-2 px-3 py-1 text-left font-normal ${item.tests.length === 0 ? 'bg-band' : 'bg-sheet'}`}
+                >
+                  <a
+                    className="flex items-center gap-2 hover:underline"
+                    href={`${base}/requirements?requirement=${encodeURIComponent(item.code)}`}
+                  >
+                    <BatonMark status={STATE_MARKS[item.state]} isDecoration />
+                    <span className="flex-none font-mono text-[12px] text-soft">{item.code}</span>
+                    <span className={`max-w-[210px] truncate ${item.tests.length === 0 ? 'text-failed' : ''}`} title={item.title}>
+                      {item.title}
+                    </span>
+                  </a>
+                </th>
+                {columns.map((test, column) => (
+                  <Cell key={test.code} {...{ item, test, canEdit, row, column }} />
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {(requirements.length > MOST_ROWS || tests.length > MOST_COLUMNS) && (
+        <p className="mt-2 text-[13px] text-soft">
+          The first {rows.length} requirements and {columns.length} tests are shown. Choose a branch on the strip to see one part whole.
+        </p>
+      )}
+    </>
+  );
+}
+
+interface CellProps {
+  readonly item: RequirementItem;
+  readonly test: Traceability['tests'][number];
+  readonly canEdit: boolean;
+  readonly row: number;
+  readonly column: number;
+}
+
+function Cell({ item, test, canEdit, row, column }: CellProps) {
+  const isLinked = test.requirements.includes(item.code);
+  const mark = isLinked ? <BatonMark status={test.status ?? 'waiting'} isDecoration /> : null;
+  const says = `${item.code} and ${test.code}: ${isLinked ? (test.status ?? 'linked, not run') : 'not linked'}`;
+  return (
+    <td
+      className={`border-b border-line-2 p-0 text-center ${isLinked ? '' : item.tests.length === 0 || test.requirements.length === 0 ? 'bg-band' : ''}`}
+    >
+      {canEdit ? (
+        <button
+          type="button"
+          tabIndex={row === 0 && column === 0 ? 0 : -1}
+          aria-label={says}
+          aria-pressed={isLinked}
+          title={says}
+          data-requirement={item.code}
+          data-test={test.code}
+          data-linked={isLinked ? 'yes' : 'no'}
+          className="flex h-[28px] w-[34px] items-center justify-center hover:bg-baton-tint"
+        >
+          {mark}
+        </button>
+      ) : (
+        <span className="flex h-[28px] w-[34px] items-center justify-center" title={says}>
+          {mark}
+          <span className="sr-only">{says}</span>
+        </span>
+      )}
+    </td>
+  );
+}
+
+/** Arrow keys walk from cell to cell; the matrix is one stop for Tab. */
+function walkCells(event: KeyboardEvent): void {
+  const cell = (event.target as HTMLElement).closest('td');
+  const row = cell?.parentElement as HTMLTableRowElement | null | undefined;
+  if (!cell || !row) return;
+  const to = {
+    ArrowLeft: cell.previousElementSibling,
+    ArrowRight: cell.nextElementSibling,
+    ArrowUp: row.previousElementSibling?.children[cell.cellIndex],
+    ArrowDown: row.nextElementSibling?.children[cell.cellIndex],
+  }[event.key];
+  const button = to?.querySelector('button');
+  if (!button) return;
+  event.preventDefault();
+  button.focus();
+}
