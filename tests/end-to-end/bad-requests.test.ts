@@ -81,7 +81,7 @@ describe('a wrong request', () => {
   });
 
   it.each([
-    ['no JSON', 'POST', `${API}/map`, '{'],
+    ['no JSON', 'POST', `${API}/tests`, '{'],
     ['an id that is none', 'GET', `${API}/turns/1`, undefined],
     ['a filter that is unknown', 'GET', `${API}/turns/list?cycle=ACC-2&status=lost`, undefined],
     ['a hold that is none', 'GET', `${API}/turns/list?cycle=ACC-2&hold=x`, undefined],
@@ -96,7 +96,7 @@ describe('a wrong request', () => {
   });
 
   it('without the right is 403, and shows nothing', async () => {
-    const refused = await answer(await send('POST', `${API}/map`, { as: 'cora.vane', body: { parent: null, code: 'X', name: 'X' } }));
+    const refused = await answer(await send('PATCH', `${API}/map`, { as: 'cora.vane', body: { edits: [{ kind: 'add', code: 'X', name: 'X', parent: null, at: 0 }] } }));
     expect(refused).toMatchObject({
       status: 403,
       message: "Your role (observer) does not allow you to edit map. Ask the programme's lead.",
@@ -110,14 +110,14 @@ describe('a wrong request', () => {
   it('from another page is refused, whatever its content', async () => {
     for (const origin of ['http://evil.example', '']) {
       expect(
-        (await send('POST', `${API}/map`, { as: 'lea.marsh', body: { parent: null, code: 'Y', name: 'Y' }, headers: { origin } })).status,
+        (await send('PATCH', `${API}/map`, { as: 'lea.marsh', body: { edits: [] }, headers: { origin } })).status,
       ).toBe(403);
     }
   });
 
   it('that is too large is cut off, with a sentence', async () => {
     const large = await answer(
-      await send('POST', `${API}/map`, { as: 'lea.marsh', body: { parent: null, code: 'Z', name: 'x'.repeat(3_000_000) } }),
+      await send('PATCH', `${API}/map`, { as: 'lea.marsh', body: { edits: [{ kind: 'add', code: 'Z', name: 'x'.repeat(3_000_000), parent: null, at: 0 }] } }),
     );
     expect(large).toMatchObject({ status: 413, message: 'At most 2 MB can be sent.' });
   });

@@ -193,8 +193,8 @@ describe('a list against the map', () => {
       ['1.1.1', 3, '1.1'],
     ]);
     expect(problems.map(({ message }) => message)).toEqual([
-      'Team “Nobody” is not in this programme. Known: Field, Office.',
       expect.stringMatching(/^Three would stand on level 4/),
+      'Team “Nobody” is not in this programme. Known: Field, Office.',
     ]);
   });
 

@@ -17,6 +17,7 @@ export const VALUE_WORDS: Readonly<Record<StepAction, string>> = {
   see: 'showing',
   keep: 'with',
   wait: 'with',
+  hand: 'with',
 };
 
 const isPlace = (value: string) => /^\{[\p{L}\p{N} .+-]+\}$/u.test(value);

@@ -9,6 +9,7 @@ const VERBS: Readonly<Record<StepAction, readonly string[]>> = {
   see: ['see that', 'see', 'check that', 'check', 'verify that', 'verify', 'confirm that', 'make sure that', 'expect'],
   keep: ['keep', 'read', 'note down', 'note', 'remember', 'write down', 'record'],
   wait: ['wait for', 'wait until', 'wait'],
+  hand: ['by hand'],
 };
 
 const ENTRIES = Object.entries(VERBS)

@@ -1,5 +1,8 @@
-/** A step of a transaction test: do something to a named thing, with a value; what you should see; what to keep. */
-export const STEP_ACTIONS = ['go', 'fill', 'pick', 'press', 'see', 'keep', 'wait'] as const;
+/**
+ * What a step of a transaction test does to a named thing. *Hand* is a step in people's own words: it is shown as it stands, and
+ * no machine can do it.
+ */
+export const STEP_ACTIONS = ['go', 'fill', 'pick', 'press', 'see', 'keep', 'wait', 'hand'] as const;
 export type StepAction = (typeof STEP_ACTIONS)[number];
 
 /** How an action is printed, in tables and at the head of a sentence. */
@@ -11,11 +14,12 @@ export const STEP_ACTION_WORDS: Readonly<Record<StepAction, string>> = {
   see: 'See',
   keep: 'Keep',
   wait: 'Wait for',
+  hand: 'By hand',
 };
 
 export interface Step {
   readonly do: StepAction;
-  /** The thing's name as it stands on the screen. */
+  /** The thing's name as it stands on the screen; for *hand*, what is to be done, in people's own words. */
   readonly target: string;
   /** The part of the screen, or the application, that holds it. */
   readonly within?: string | undefined;
@@ -45,8 +49,8 @@ export function normalizeStep(step: Step): Step {
     const text = fold(step[key] ?? '');
     if (text !== '') kept[key] = text;
   }
-  const name = (kept['keepAs'] as string | undefined) ?? (step.do === 'keep' ? fold(step.target) : '');
-  const keepAs = fold(name.replace(/[{}]/g, ''));
+  const toKeptName = (text: string) => fold(text.replace(/[{}]/g, ''));
+  const keepAs = toKeptName(step.keepAs ?? '') || (step.do === 'keep' ? toKeptName(step.target) : '');
   if (keepAs === '') delete kept['keepAs'];
   else kept['keepAs'] = keepAs;
   if (step.optional) kept['optional'] = true;

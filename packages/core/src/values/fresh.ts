@@ -3,7 +3,7 @@ import { parsePattern } from './pattern.ts';
 const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ';
 const DIGITS = '0123456789';
 
-const SETS = { letter: LETTERS, lower: LETTERS.toLowerCase(), digit: DIGITS, either: LETTERS + DIGITS } as const;
+export const FRESH_SETS = { letter: LETTERS, lower: LETTERS.toLowerCase(), digit: DIGITS, either: LETTERS + DIGITS } as const;
 
 /**
  * A fresh value for a pattern (values/pattern.ts), without the letters I and O, which are read as digits. `random` gives
@@ -11,7 +11,7 @@ const SETS = { letter: LETTERS, lower: LETTERS.toLowerCase(), digit: DIGITS, eit
  */
 export function createFreshValue(pattern: string, random: () => number): string {
   return parsePattern(pattern)
-    .map((part) => (part.kind === 'itself' ? part.character : pickFrom(SETS[part.kind], random)))
+    .map((part) => (part.kind === 'itself' ? part.character : pickFrom(FRESH_SETS[part.kind], random)))
     .join('');
 }
 

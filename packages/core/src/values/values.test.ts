@@ -1,3 +1,4 @@
+import { countFreshValues, countUntilRepeat } from './count-fresh.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { checkValue, isCalendarDate } from './check-value.ts';
@@ -106,5 +107,25 @@ describe('a fresh value', () => {
 
   it('differs between attempts', () => {
     expect(toSeed('attempt 1')).not.toBe(toSeed('attempt 2'));
+  });
+});
+
+describe('how soon fresh values repeat', () => {
+  // The birthday problem: 365 days, 23 people (W. Feller, An Introduction to Probability Theory and Its Applications, vol. 1, II.3);
+  // 366 days with leap years 23, 100 values 13, 10^6 values 1,178 (from memory; verified by multiplying).
+  it.each([
+    [365, 23],
+    [366, 23],
+    [100, 13],
+    [1_000_000, 1_178],
+    [1, 2],
+  ])('of %i values a repeat is as likely as not after %i', (count, attempts) => expect(countUntilRepeat(count)).toBe(attempts));
+
+  it('agrees with its formula where it changes over', () => {
+    expect(Math.abs(countUntilRepeat(1e9) - countUntilRepeat(1e9 + 1))).toBeLessThanOrEqual(1);
+  });
+
+  it('counts the values of a pattern without the letters that are read as digits', () => {
+    expect([countFreshValues('99'), countFreshValues('AA-9'), countFreshValues('?'), countFreshValues('SV')]).toEqual([100, 5_760, 34, 1]);
   });
 });

@@ -120,9 +120,9 @@ describe('a wrong workbook gets a sentence with its place', () => {
       /cannot be read|Processes is missing/,
     ],
     [
-      'of 50,000 rows',
-      () => write({ Processes: [P, ...Array.from({ length: 50_000 }, (_, i) => [`N-${i}`, 'Name'])] }),
-      /50,001 rows; at most 20,000/,
+      'of more rows than are read',
+      () => write({ Processes: [P, ...Array.from({ length: 60_001 }, (_, i) => [`N-${i}`, 'Name'])] }),
+      /60,002 rows; at most 60,000/,
     ],
     ['unpacking to far more than it should, whatever its directory says', writeBomb, /unpacks to more than 150 MB/],
     ['without a sheet', () => write({ Tests: null }), /Sheet Tests is missing/],

@@ -3,7 +3,7 @@ import type { MapEdit } from '@kindred-baton/core/map/edit-outline';
 import { editOutline } from '@kindred-baton/core/map/edit-outline';
 import { getDepth, toOutlineTree } from '@kindred-baton/core/map/outline';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { isTyping } from '../../ui/is-typing.ts';
 import { useNotice } from '../../ui/notices.tsx';
 import { sendJson, toMessage } from '../../ui/request.ts';
@@ -29,8 +29,7 @@ export function useMapEditing(): MapEditing {
   const { api } = useProgramme();
   const client = useQueryClient();
   const notify = useNotice();
-  const [undos, setUndos] = useState<readonly Back[]>([]);
-  const [redos, setRedos] = useState<readonly Back[]>([]);
+  const { stacks, change } = useStacks();
   const last = useRef<Promise<unknown>>(Promise.resolve());
   const send = useCallback(
     async (edits: Edits): Back => {
@@ -64,35 +63,55 @@ export function useMapEditing(): MapEditing {
   const run = useCallback(
     async (edits: Edits) => {
       const back = send(edits);
-      setUndos((list) => [...list.slice(1 - MOST_REMEMBERED), back]);
-      setRedos([]);
+      change(({ undos }) => ({ undos: [...undos.slice(1 - MOST_REMEMBERED), back], redos: [] }));
       if ((await back) !== null) return true;
-      setUndos((list) => list.filter((each) => each !== back));
+      change(({ undos, redos }) => ({ undos: undos.filter((each) => each !== back), redos }));
       return false;
     },
-    [send],
+    [send, change],
   );
-  const editing = useMemo(() => {
-    const turn = (from: readonly Back[], setFrom: typeof setUndos, setTo: typeof setUndos) => {
-      const back = from.at(-1);
-      if (!back) return null;
-      return () => {
-        setFrom((list) => list.slice(0, -1));
-        setTo((list) => [...list, back.then((edits) => (edits === null ? null : send(edits)))]);
-      };
-    };
-    return { run, whenSettled, undo: turn(undos, setUndos, setRedos), redo: turn(redos, setRedos, setUndos) };
-  }, [run, send, whenSettled, undos, redos]);
+  /** Takes the last edits of one stack back; what takes that back goes on the other. */
+  const turn = useCallback(
+    (from: keyof Stacks, to: keyof Stacks) =>
+      change((now) => {
+        const back = now[from].at(-1);
+        if (!back) return now;
+        const again = back.then((edits) => (edits === null ? null : send(edits)));
+        return { ...now, [from]: now[from].slice(0, -1), [to]: [...now[to], again] };
+      }),
+    [change, send],
+  );
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
       event.preventDefault();
-      (event.shiftKey ? editing.redo : editing.undo)?.();
+      if (event.shiftKey) turn('redos', 'undos');
+      else turn('undos', 'redos');
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [editing]);
-  return editing;
+  }, [turn]);
+  return {
+    ...{ run, whenSettled },
+    undo: stacks.undos.length > 0 ? () => turn('undos', 'redos') : null,
+    redo: stacks.redos.length > 0 ? () => turn('redos', 'undos') : null,
+  };
+}
+
+interface Stacks {
+  readonly undos: readonly Back[];
+  readonly redos: readonly Back[];
+}
+
+/** Both stacks; a key that is pressed before the last change is drawn sees that change all the same. */
+function useStacks() {
+  const [stacks, setStacks] = useState<Stacks>({ undos: [], redos: [] });
+  const now = useRef(stacks);
+  const change = useCallback((decide: (stacks: Stacks) => Stacks) => {
+    now.current = decide(now.current);
+    setStacks(now.current);
+  }, []);
+  return { stacks, change };
 }
 
 /** A node that is shown, but that the server does not know yet. */

@@ -1,0 +1,21 @@
+import type { TidyRule } from './proposal.ts';
+
+const POINTER =
+  /^(?:move|moves|moved|hover|hovers|hovered|scroll|scrolls|scrolled|drag over|mouse ?over|mouse (?:move|enter|leave|over|out)|set focus|focus|focuses|focused|tab (?:to|into|out)|leave (?:the )?(?:field|focus)|blur)\b.*$/i;
+
+/** Recordings are full of pointer movements and changes of the focus; nobody needs them to do the step. */
+export const dropPointerMoves: TidyRule = {
+  rule: 'pointer',
+  propose: (steps) =>
+    steps.flatMap((step, at) =>
+      step.do === 'hand' && step.expect === undefined && step.keepAs === undefined && POINTER.test(step.target)
+        ? [
+            {
+              key: `${at} ${step.target}`,
+              reason: 'Moving the pointer or the focus changes nothing that is tested.',
+              replacements: [{ at, before: [step], after: [] }],
+            },
+          ]
+        : [],
+    ),
+};

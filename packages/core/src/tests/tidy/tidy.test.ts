@@ -1,0 +1,69 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { printStep } from '../print-step.ts';
+import { readPlainSentence } from '../read-plain-sentence.ts';
+import type { Step } from '../step.ts';
+import { applyProposal } from './proposal.ts';
+import { proposeTidying, tidyAll, toProposalKey } from './rules.ts';
+
+const read = (...lines: string[]): Step[] => lines.flatMap((line) => readPlainSentence(line).steps);
+const tidy = (...lines: string[]) => tidyAll(read(...lines)).steps.map(printStep);
+
+describe('tidying recorded steps', () => {
+  it.each<[string, string[], string[]]>([
+    ['drops pointer movements and changes of focus', ['Move the mouse to Save', 'Focus Surname', 'Press Save'], ['Press "Save".']],
+    ['joins single keystrokes', ['Enter "a" in Code', 'Enter "b" in Code', 'Enter "c" in Code'], ['Fill "Code" with "abc".']],
+    ['joins growing keystrokes', ['Enter "H" in Town', 'Enter "Ha" in Town', 'Enter "Hal" in Town'], ['Fill "Town" with "Hal".']],
+    [
+      'drops a fill that a later one overwrites before anything is pressed',
+      ['Enter "10" in Amount', 'Enter "x" in Note', 'Enter "20" in Amount', 'Press Save'],
+      ['Fill "Note" with "x".', 'Fill "Amount" with "20".', 'Press "Save".'],
+    ],
+    [
+      'keeps a fill that was used before it is overwritten',
+      ['Enter "10" in Amount', 'Press Save', 'Enter "20" in Amount'],
+      ['Fill "Amount" with "10".', 'Press "Save".', 'Fill "Amount" with "20".'],
+    ],
+    ['joins repeated presses', ['Press Next', 'Press Next', 'Press Next', 'Press Save'], ['Press "Next".', 'Press "Save".']],
+    [
+      'does not join presses with something to see between them',
+      ['Press Next → page 2', 'Press Next → page 3'],
+      ['Press "Next". You should see: page 2', 'Press "Next". You should see: page 3'],
+    ],
+    [
+      'names a value that occurs again as an input',
+      ['Enter "Halden Row" in Street', 'Press Save', 'Check that Address is "Halden Row"'],
+      ['Fill "Street" with {Street}.', 'Press "Save".', 'See "Address" showing {Street}.'],
+    ],
+  ])('%s', (_, lines, expected) => expect(tidy(...lines)).toEqual(expected));
+
+  it('gives the named value to a data row', () => {
+    expect(tidyAll(read('Enter "Halden Row" in Street', 'Check that Address is "Halden Row"')).inputs).toEqual({ Street: 'Halden Row' });
+  });
+
+  it('shows before and after, one by one, and leaves out what was refused', () => {
+    const steps = read('Press Next', 'Press Next', 'Scroll down', 'Press Save');
+    const [pointer, presses] = proposeTidying(steps);
+    expect(presses?.replacements[0]).toMatchObject({
+      at: 0,
+      before: [{ target: 'Next' }, { target: 'Next' }],
+      after: [{ target: 'Next' }],
+    });
+    expect(applyProposal(steps, presses!).map(({ target }) => target)).toEqual(['Next', 'Scroll down', 'Save']);
+    expect(proposeTidying(steps, new Set([toProposalKey(pointer!)])).map(({ rule }) => rule)).toEqual(['presses']);
+  });
+
+  it('ends, and then proposes nothing more (seed 11)', () => {
+    const step = fc.record({
+      do: fc.constantFrom('fill', 'press', 'see', 'hand'),
+      target: fc.constantFrom('A', 'B', 'Scroll down'),
+      value: fc.constantFrom(undefined, '1', '12', 'abc', 'abcd', '{X}'),
+    }) as fc.Arbitrary<Step>;
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 25 }), (steps) => {
+        expect(proposeTidying(tidyAll(steps).steps)).toEqual([]);
+      }),
+      { seed: 11, numRuns: 400 },
+    );
+  });
+});
