@@ -5,6 +5,7 @@ import type { TextTable } from '../imports/text-table.ts';
 import { getPlace, toHeadingKey } from '../imports/text-table.ts';
 import type { Priority } from '../defects/defect.ts';
 import { PRIORITIES } from '../defects/defect.ts';
+import { readPriority } from '../defects/read-priority.ts';
 import type { RequirementKind } from './requirement.ts';
 import { REQUIREMENT_KINDS } from './requirement.ts';
 
@@ -38,21 +39,6 @@ export interface RequirementReading {
   readonly problems: readonly ImportProblem[];
 }
 
-/** Words that other lists use for a priority (common practice, no source). */
-const PRIORITY_WORDS: Readonly<Record<string, Priority>> = {
-  ...{
-    'must have': 'high',
-    must: 'high',
-    critical: 'high',
-    '1': 'high',
-    should: 'medium',
-    'should have': 'medium',
-    normal: 'medium',
-    '2': 'medium',
-  },
-  ...{ could: 'low', 'could have': 'low', wont: 'low', '3': 'low', '4': 'low' },
-};
-
 export function guessRequirementColumns(table: TextTable): ColumnMap<RequirementField> {
   const columns = guessColumns(table.headings, REQUIREMENT_COLUMNS);
   // A list without a title column says what must hold in its text.
@@ -77,10 +63,11 @@ export function readRequirementTable(table: TextTable, columns: ColumnMap<Requir
     else if (seen.has(code)) fail('code', `Code ${code} stands there twice.`);
     if (title === '') fail('title', `${code} does not say what must hold.`);
     seen.add(code);
-    const kind = readWord(cell('kind'), REQUIREMENT_KINDS, {});
+    const kind = readKind(cell('kind'));
     if (kind === null) fail('kind', `“${cell('kind') ?? ''}” is not a kind. Known: ${REQUIREMENT_KINDS.join(', ')}.`);
-    const priority = readWord(cell('priority'), PRIORITIES, PRIORITY_WORDS);
-    if (priority === null) fail('priority', `“${cell('priority') ?? ''}” is not a priority. Known: ${PRIORITIES.join(', ')}.`);
+    const said = cell('priority') ?? '';
+    const priority = said === '' ? undefined : readPriority(said);
+    if (priority === null) fail('priority', `“${said}” is not a priority. Known: ${PRIORITIES.join(', ')}.`);
     const links = { nodes: splitCodes(cell('nodes')), tests: splitCodes(cell('tests')) };
     return [
       {
@@ -98,14 +85,10 @@ export function readRequirementTable(table: TextTable, columns: ColumnMap<Requir
 }
 
 /** Undefined where nothing is said, null where the word is unknown. */
-function readWord<Word extends string>(
-  text: string | undefined,
-  known: readonly Word[],
-  others: Readonly<Record<string, Word>>,
-): Word | null | undefined {
+function readKind(text: string | undefined): RequirementKind | null | undefined {
   if (text === undefined || text === '') return undefined;
   const key = toHeadingKey(text);
-  return known.find((word) => key === word || key.startsWith(`${word} `)) ?? others[key] ?? null;
+  return REQUIREMENT_KINDS.find((word) => key === word || key.startsWith(`${word} `)) ?? null;
 }
 
 function splitCodes(text: string | undefined): string[] | undefined {

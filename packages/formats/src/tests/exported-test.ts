@@ -1,0 +1,17 @@
+import type { StoredTest } from '@kindred-baton/core/imports/compare-tests';
+import type { Field } from '@kindred-baton/core/values/field';
+
+/** A test as it is written out: as it is stored, with what a reader wants to know. */
+export interface ExportedTest extends StoredTest {
+  readonly version: number;
+  readonly state: string;
+  /** The path on the map, from the top. */
+  readonly path: readonly string[];
+  readonly needs: readonly Field[];
+  readonly gives: readonly Field[];
+}
+
+/** The inputs of a test's rows, in the order of its needs; what only rows name stands behind. */
+export function listInputs({ needs, rows }: Pick<ExportedTest, 'needs' | 'rows'>): string[] {
+  return [...new Set([...needs.map(({ name }) => name), ...rows.flatMap(({ values }) => Object.keys(values))])];
+}
