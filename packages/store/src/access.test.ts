@@ -32,9 +32,18 @@ import { changeScenario, createScenario } from './scenarios/change-scenarios.ts'
 import { addLeg, changeLeg, removeLeg } from './scenarios/change-legs.ts';
 import { getScenario } from './scenarios/get-scenario.ts';
 import { listScenarios } from './scenarios/list-scenarios.ts';
-import { agreeTest, createTest, saveTest } from './tests/change-tests.ts';
+import { compareTestImport, storeTestImport } from './imports/store-test-import.ts';
+import { getJob, getJobFile, requestExport, stopJob } from './jobs/jobs.ts';
+import { listPersonas, removePersona, savePersona } from './personas/personas.ts';
+import { changeTests } from './tests/change-many-tests.ts';
+import { agreeTest, createTest, discardDraft, saveTest } from './tests/change-tests.ts';
+import { getLibraryFindings } from './tests/get-library-findings.ts';
+import { getTestSurroundings } from './tests/get-test-surroundings.ts';
+import { loadTestsToExport } from './tests/load-tests-to-export.ts';
+import { takeNewerVersion } from './tests/take-newer-version.ts';
+import { waiveFinding } from './tests/waive-finding.ts';
 import { getTest } from './tests/get-test.ts';
-import { listTests } from './tests/list-tests.ts';
+import { listTestCodes, listTests } from './tests/list-tests.ts';
 import { assignTurn } from './turns/assign-turn.ts';
 import { getGuide } from './turns/get-guide.ts';
 import { getRunOverlay } from './turns/get-run-overlay.ts';
@@ -56,6 +65,15 @@ const OPERATIONS: Readonly<Record<string, Operation<never, unknown>>> = {
     createTest,
     saveTest,
     agreeTest,
+    discardDraft,
+    changeTests,
+    waiveFinding,
+    takeNewerVersion,
+    storeTestImport,
+    savePersona,
+    removePersona,
+    requestExport,
+    stopJob,
     createScenario,
     changeScenario,
     addLeg,
@@ -70,7 +88,15 @@ const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
     getMap,
     getNode,
     listTests,
+    listTestCodes,
     getTest,
+    getTestSurroundings,
+    getLibraryFindings,
+    compareTestImport,
+    loadTestsToExport,
+    listPersonas,
+    getJob,
+    getJobFile,
     listScenarios,
     getScenario,
     listCycles,

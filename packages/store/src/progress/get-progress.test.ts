@@ -9,6 +9,7 @@ import { getCycle } from '../cycles/get-cycle.ts';
 import { getMap } from '../map/get-map.ts';
 import { getStrip } from '../map/get-strip.ts';
 import { listScenarios } from '../scenarios/list-scenarios.ts';
+import { testFilterSchema } from '@kindred-baton/contracts/tests/test';
 import { listTests } from '../tests/list-tests.ts';
 import { getTurnsHome } from '../turns/get-turns-home.ts';
 import { listTurns } from '../turns/list-turns.ts';
@@ -79,7 +80,7 @@ describe('progress', () => {
     expect(await countQueries(() => db.ask(lead, getProgress, { rows: 'process', columns: 'team', scope: 'PU-3' }))).toBe(10);
     expect(await countQueries(() => db.ask(lead, getStrip, undefined))).toBe(4);
     expect(await countQueries(() => db.ask(lead, getMap, undefined))).toBe(10);
-    expect(await countQueries(() => db.ask(lead, listTests, undefined))).toBe(3);
+    expect(await countQueries(() => db.ask(lead, listTests, testFilterSchema.parse({})))).toBe(5);
     expect(await countQueries(() => db.ask(lead, listScenarios, undefined))).toBe(6);
     expect(await countQueries(() => db.ask(lead, getCycle, 'ACC-2'))).toBe(5);
     expect(await countQueries(() => db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1 }))).toBe(8);

@@ -9,6 +9,7 @@ import type { Field } from '@kindred-baton/core/values/field';
 import { createId } from '../ids.ts';
 import type { Context, Operation } from '../operation.ts';
 import { requireOwn } from '../programmes/require-own.ts';
+import { history } from '../schema/history.ts';
 import { nodes } from '../schema/map.ts';
 import { people } from '../schema/people.ts';
 import type { TestVersionRow } from '../schema/tests.ts';
@@ -39,7 +40,7 @@ export const createTest: Operation<CreateTest, { code: string }> = {
   },
 };
 
-function createDraft(
+export function createDraft(
   context: Context,
   testId: TestId,
   number: number,
@@ -68,12 +69,7 @@ export const saveTest: Operation<{ code: string; save: SaveTest }, { number: num
     await db.update(tests).set({ name: save.name, minutes: save.minutes }).where(eq(tests.id, test.id));
     const saved =
       newest.state === 'draft' ? { number: newest.number, revision: newest.revision + 1 } : { number: draft.number, revision: 1 };
-    await context.record({
-      subject: 'test',
-      subjectId: test.id,
-      action: 'saved',
-      details: { version: saved.number, steps: content.steps.length },
-    });
+    await recordSave(context, test.id, { version: saved.number, steps: content.steps.length });
     context.announce('tests');
     return saved;
   },
@@ -99,7 +95,43 @@ export const agreeTest: Operation<{ code: string; number: number; revision: numb
   },
 };
 
-async function loadForChange({ db, actor }: Context, code: string) {
+/** Takes a draft back to the agreed version before it; a first draft is all that there is, and stays. */
+export const discardDraft: Operation<{ code: string; number: number; revision: number }, { number: number }> = {
+  right: 'edit tests',
+  run: async (context, { code, number, revision }) => {
+    const { test, newest } = await loadForChange(context, code);
+    await requireUnchanged(context, newest, { number, revision });
+    if (newest.state !== 'draft')
+      throw new AppError('conflict', `Version ${number} of ${code} is ${newest.state}; only a draft can be dropped.`);
+    if (newest.number === 1) throw new AppError('invalid', `The draft of ${code} is its first version; there is none to go back to.`);
+    await context.db.delete(testVersions).where(and(eq(testVersions.id, newest.id), eq(testVersions.state, 'draft')));
+    await context.record({ subject: 'test', subjectId: test.id, action: 'dropped its draft', details: { version: number } });
+    context.announce('tests');
+    return { number: newest.number - 1 };
+  },
+};
+
+const SAME_SITTING_MINUTES = 10;
+
+/** A draft saves itself every few seconds: saves of one person in one sitting are one line of the history. */
+async function recordSave(context: Context, testId: TestId, details: { version: number; steps: number }): Promise<void> {
+  const { db, actor, now } = context;
+  const [last] = await db
+    .select()
+    .from(history)
+    .where(and(eq(history.subject, 'test'), eq(history.subjectId, testId)))
+    .orderBy(desc(history.at), desc(history.id))
+    .limit(1);
+  const isSameSitting =
+    last?.action === 'saved' &&
+    last.personId === actor.personId &&
+    (last.details as { version?: number })['version'] === details.version &&
+    now.getTime() - last.at.getTime() < SAME_SITTING_MINUTES * 60_000;
+  if (isSameSitting) await db.update(history).set({ at: now, details }).where(eq(history.id, last.id));
+  else await context.record({ subject: 'test', subjectId: testId, action: 'saved', details });
+}
+
+export async function loadForChange({ db, actor }: Context, code: string) {
   const [test] = await db
     .select()
     .from(tests)

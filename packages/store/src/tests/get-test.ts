@@ -24,9 +24,9 @@ export const getTest: Query<{ code: string; number?: number | undefined }, TestD
     ]);
     const chosen = number === undefined ? versions[0] : versions.find(({ version }) => version.number === number);
     if (!chosen) throw new AppError('not found', `Test ${code} has no version ${number}.`);
-    const { id, name, priority, minutes, nodeId } = head.test;
+    const { id, name, priority, minutes, nodeId, runBy, tags } = head.test;
     return {
-      ...{ id, code, name, priority, minutes },
+      ...{ id, code, name, priority, minutes, runBy, tags },
       team: head.team,
       application: head.application,
       path: getPath(tree, nodeId).map(({ node }) => ({ code: node.code, name: node.name })),

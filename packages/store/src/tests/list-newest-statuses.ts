@@ -1,13 +1,19 @@
-import { desc, inArray } from 'drizzle-orm';
+import { desc, eq, inArray } from 'drizzle-orm';
 import type { TestId } from '@kindred-baton/core/ids';
 import type { TurnStatus } from '@kindred-baton/core/turns/turn';
 import { sql } from 'drizzle-orm';
 import type { ReadContext } from '../operation.ts';
 import { turns } from '../schema/turns.ts';
 
-/** For each test the status of its newest turn: the one done last, else one that is still to do. One query. */
-export async function listNewestStatuses({ db }: Pick<ReadContext, 'db'>, testIds: readonly TestId[]): Promise<Map<TestId, TurnStatus>> {
-  if (testIds.length === 0) return new Map();
+/**
+ * For each test the status of its newest turn: the one done last, else one that is still to do; of these tests, else of all of the
+ * programme. One query.
+ */
+export async function listNewestStatuses(
+  { db, actor }: Pick<ReadContext, 'db' | 'actor'>,
+  testIds?: readonly TestId[],
+): Promise<Map<TestId, TurnStatus>> {
+  if (testIds?.length === 0) return new Map();
   const ranked = db
     .select({
       testId: turns.testId,
@@ -17,7 +23,7 @@ export async function listNewestStatuses({ db }: Pick<ReadContext, 'db'>, testId
       ),
     })
     .from(turns)
-    .where(inArray(turns.testId, [...new Set(testIds)]))
+    .where(testIds ? inArray(turns.testId, [...new Set(testIds)]) : eq(turns.programmeId, actor.programmeId))
     .as('ranked');
   const rows = await db
     .select({ testId: ranked.testId, status: ranked.status })

@@ -1,38 +1,108 @@
-import { asc, countDistinct, desc, eq } from 'drizzle-orm';
-import type { TestList } from '@kindred-baton/contracts/tests/test';
+import { and, asc, countDistinct, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { SQL } from 'drizzle-orm';
+import type { TestFilter, TestList, TestListItem } from '@kindred-baton/contracts/tests/test';
+import { TESTS_A_PAGE } from '@kindred-baton/contracts/tests/test';
 import type { TestId } from '@kindred-baton/core/ids';
+import { facetTests, TEST_FACET_NAMES } from '@kindred-baton/core/tests/facets';
+import type { FacetResult } from '@kindred-baton/core/tests/facets';
+import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import { nodes } from '../schema/map.ts';
 import { applications, teams } from '../schema/programmes.ts';
+import { requirementTests } from '../schema/requirements.ts';
 import { legs } from '../schema/scenarios.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { listNewestStatuses } from './list-newest-statuses.ts';
 
-/** The library: every test with its newest version, where it is used and how it last went. Three queries. */
-export const listTests: Query<void, TestList> = {
+type Row = TestListItem;
+
+/** A page of the library: tests with these words, in this scope, by these facets, and what every facet counts. Six queries. */
+export const listTests: Query<TestFilter, TestList> = {
   right: 'read',
-  read: async (context) => {
-    const [rows, uses] = await Promise.all([loadRows(context), countUses(context)]);
-    const statuses = await listNewestStatuses(
-      context,
-      rows.map((row) => row.id),
-    );
-    return { tests: rows.map((row) => ({ ...row, usedIn: uses.get(row.id) ?? 0, status: statuses.get(row.id) ?? null })) };
+  read: async (context, filter) => {
+    const { all, found, counts } = await findTests(context, filter);
+    const from = filter.page * TESTS_A_PAGE;
+    return {
+      ...{ all, total: found.length, page: filter.page },
+      tests: found.slice(from, from + TESTS_A_PAGE),
+      facets: Object.fromEntries(TEST_FACET_NAMES.map((name) => [name, counts[name].map((count) => ({ ...count }))])) as TestList['facets'],
+    };
   },
 };
 
-function loadRows({ db, actor }: ReadContext) {
+/** The codes of all tests that are found, for changing or exporting them at once. */
+export const listTestCodes: Query<TestFilter, { codes: string[] }> = {
+  right: 'read',
+  read: async (context, filter) => ({ codes: (await findTests(context, filter)).found.map(({ code }) => code) }),
+};
+
+async function findTests(context: ReadContext, filter: TestFilter): Promise<FacetResult<Row> & { all: number }> {
+  const words = toSearch(filter.q ?? '');
+  const [rows, uses, serves, statuses, below, [count]] = await Promise.all([
+    loadRows(context, words),
+    countUses(context),
+    countServed(context),
+    listNewestStatuses(context),
+    filter.scope === undefined ? null : listScope(context, filter.scope),
+    context.db
+      .select({ all: sql<number>`count(*)::int` })
+      .from(tests)
+      .where(eq(tests.programmeId, context.actor.programmeId)),
+  ]);
+  const inScope = below === null ? rows : rows.filter(({ nodeId }) => below.has(nodeId));
+  const listed = inScope.map(({ nodeId: _, ...row }) => ({
+    ...row,
+    usedIn: uses.get(row.id) ?? 0,
+    serves: serves.get(row.id) ?? 0,
+    status: statuses.get(row.id) ?? null,
+  }));
+  const { found, counts } = facetTests(listed, filter);
+  return { all: count?.all ?? 0, found: sortRows(found, filter.sort), counts };
+}
+
+async function listScope(context: ReadContext, scope: string): Promise<ReadonlySet<string>> {
+  return new Set(listSubtree(await loadTree(context), scope));
+}
+
+/** Without a sort, rows come by how well they fit the words, else by code. */
+function sortRows(rows: readonly Row[], sort: TestFilter['sort']): readonly Row[] {
+  switch (sort) {
+    case undefined:
+      return rows;
+    case 'minutes':
+      return [...rows].sort((a, b) => b.minutes - a.minutes);
+    case 'used':
+      return [...rows].sort((a, b) => b.usedIn - a.usedIn);
+    default:
+      return [...rows].sort((a, b) => (a[sort] ?? '').localeCompare(b[sort] ?? ''));
+  }
+}
+
+/**
+ * Words as a full-text query: each must occur, as it stands or as the beginning of a word. Signs separate words, as they do where the
+ * text is indexed. Null when there are none.
+ */
+export function toSearch(text: string): string | null {
+  const words = text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+  return words.length === 0 ? null : words.map((word) => `${word}:*`).join(' & ');
+}
+
+/** Whether a test has the words of `toSearch`; the index tests_search answers it. */
+export function hasWords(search: string): SQL {
+  return sql`${tests.search} @@ to_tsquery('english', ${search})`;
+}
+
+function loadRows({ db, actor }: ReadContext, search: string | null) {
   const newest = db
     .selectDistinctOn([testVersions.testId], { testId: testVersions.testId, number: testVersions.number, state: testVersions.state })
     .from(testVersions)
     .orderBy(testVersions.testId, desc(testVersions.number))
     .as('newest');
+  const byFit = search === null ? [] : [desc(sql`ts_rank(${tests.search}, to_tsquery('english', ${search}))`)];
   return db
     .select({
-      id: tests.id,
-      code: tests.code,
-      name: tests.name,
-      minutes: tests.minutes,
+      ...{ id: tests.id, code: tests.code, name: tests.name, minutes: tests.minutes, nodeId: tests.nodeId },
+      ...{ priority: tests.priority, runBy: tests.runBy, tags: tests.tags },
       node: { code: nodes.code, name: nodes.name },
       team: teams.name,
       application: applications.name,
@@ -44,8 +114,8 @@ function loadRows({ db, actor }: ReadContext) {
     .innerJoin(nodes, eq(nodes.id, tests.nodeId))
     .leftJoin(teams, eq(teams.id, tests.teamId))
     .leftJoin(applications, eq(applications.id, tests.applicationId))
-    .where(eq(tests.programmeId, actor.programmeId))
-    .orderBy(asc(tests.code));
+    .where(and(eq(tests.programmeId, actor.programmeId), search === null ? undefined : hasWords(search)))
+    .orderBy(...byFit, asc(tests.code));
 }
 
 async function countUses({ db, actor }: ReadContext): Promise<Map<TestId, number>> {
@@ -56,4 +126,14 @@ async function countUses({ db, actor }: ReadContext): Promise<Map<TestId, number
     .where(eq(tests.programmeId, actor.programmeId))
     .groupBy(tests.id);
   return new Map(rows.map((row) => [row.testId, row.scenarios]));
+}
+
+async function countServed({ db, actor }: ReadContext): Promise<Map<TestId, number>> {
+  const here = db.select({ id: tests.id }).from(tests).where(eq(tests.programmeId, actor.programmeId));
+  const rows = await db
+    .select({ testId: requirementTests.testId, count: sql<number>`count(*)::int` })
+    .from(requirementTests)
+    .where(inArray(requirementTests.testId, here))
+    .groupBy(requirementTests.testId);
+  return new Map(rows.map((row) => [row.testId, row.count]));
 }

@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import type { FacetedTest } from './facets.ts';
+import { facetTests } from './facets.ts';
+
+const make = (more: Partial<FacetedTest>): FacetedTest => ({
+  ...{ team: 'Billing', application: null, state: 'agreed', priority: 'high', runBy: 'hand', status: null, tags: [], usedIn: 1, serves: 0 },
+  ...more,
+});
+const TESTS = [
+  make({ tags: ['smoke', 'tax'] }),
+  make({ priority: 'low', tags: ['tax'] }),
+  make({ team: null, status: 'failed', usedIn: 0 }),
+];
+
+describe('the facets of the library', () => {
+  it('find the tests that have one of the values of every facet that is asked for', () => {
+    expect(facetTests(TESTS, { tag: ['smoke', 'none of these'], priority: ['high'] }).found).toEqual([TESTS[0]]);
+    expect(facetTests(TESTS, { used: ['none'], last: ['failed'], team: ['none'] }).found).toEqual([TESTS[2]]);
+    expect(facetTests(TESTS, {}).found).toHaveLength(3);
+  });
+
+  it('count each facet by what the others ask for, so that its other values can be chosen too', () => {
+    const { counts } = facetTests(TESTS, { tag: ['tax'], priority: ['high'] });
+    expect(counts.priority.map(({ key, count }) => [key, count])).toEqual([
+      ['high', 1],
+      ['low', 1],
+    ]);
+    expect(counts.tag.map(({ key, count }) => [key, count])).toEqual([
+      ['smoke', 1],
+      ['tax', 1],
+    ]);
+    expect(counts.team).toEqual([{ key: 'Billing', name: 'Billing', count: 1 }]);
+  });
+
+  it('tell a value that is asked for even where nothing has it', () => {
+    expect(facetTests(TESTS, { tag: ['gone'] }).counts.tag.find(({ key }) => key === 'gone')).toEqual({
+      key: 'gone',
+      name: 'gone',
+      count: 0,
+    });
+  });
+});

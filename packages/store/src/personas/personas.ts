@@ -1,0 +1,101 @@
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { PersonaView, SavePersona } from '@kindred-baton/contracts/tests/test';
+import type { PersonaId } from '@kindred-baton/core/ids';
+import { pushTo } from '@kindred-baton/core/push-to';
+import { createId } from '../ids.ts';
+import type { Context, Operation, Query } from '../operation.ts';
+import { personas, personaStarts } from '../schema/personas.ts';
+import { applications, environments } from '../schema/programmes.ts';
+
+/** Who steps are done as, and how each starts an application in an environment. Two queries. */
+export const listPersonas: Query<void, { personas: PersonaView[] }> = {
+  right: 'read',
+  read: async ({ db, actor }) => {
+    const rows = await db.select().from(personas).where(eq(personas.programmeId, actor.programmeId)).orderBy(asc(personas.name));
+    const starts =
+      rows.length === 0
+        ? []
+        : await db
+            .select()
+            .from(personaStarts)
+            .where(
+              inArray(
+                personaStarts.personaId,
+                rows.map(({ id }) => id),
+              ),
+            );
+    const startsOf = new Map<PersonaId, PersonaView['starts']>();
+    for (const { personaId, ...start } of starts) pushTo(startsOf, personaId, start);
+    return { personas: rows.map(({ id, name, description }) => ({ id, name, description, starts: startsOf.get(id) ?? [] })) };
+  },
+};
+
+/** Adds a persona, or changes one; its starts are those that are given. */
+export const savePersona: Operation<{ id: PersonaId | null; save: SavePersona }, { id: PersonaId }> = {
+  right: 'edit tests',
+  run: async (context, { id, save: { name, description, starts } }) => {
+    const { db, actor } = context;
+    const known = id === null ? null : await requirePersona(context, id);
+    await requireOwnPlaces(context, starts);
+    const kept = known?.id ?? createId<'persona'>();
+    if (known) await db.update(personas).set({ name, description }).where(eq(personas.id, kept));
+    else await db.insert(personas).values({ id: kept, programmeId: actor.programmeId, name, description });
+    await db.delete(personaStarts).where(eq(personaStarts.personaId, kept));
+    if (starts.length > 0) await db.insert(personaStarts).values(starts.map((start) => ({ personaId: kept, ...start })));
+    await context.record({
+      subject: 'persona',
+      subjectId: kept,
+      action: known ? 'changed' : 'added',
+      details: { name, starts: starts.length },
+    });
+    context.announce('tests');
+    return { id: kept };
+  },
+};
+
+/** Takes a persona out. Steps that name it keep the name. */
+export const removePersona: Operation<{ id: PersonaId }, { done: true }> = {
+  right: 'edit tests',
+  run: async (context, { id }) => {
+    const known = await requirePersona(context, id);
+    await context.db.delete(personas).where(eq(personas.id, known.id));
+    await context.record({ subject: 'persona', subjectId: id, action: 'removed', details: { name: known.name } });
+    context.announce('tests');
+    return { done: true };
+  },
+};
+
+async function requirePersona({ db, actor }: Context, id: PersonaId) {
+  const [known] = await db
+    .select()
+    .from(personas)
+    .where(and(eq(personas.id, id), eq(personas.programmeId, actor.programmeId)))
+    .for('update');
+  if (!known) throw new AppError('not found', 'There is no such persona.');
+  return known;
+}
+
+/** Refuses applications and environments of another programme. */
+async function requireOwnPlaces({ db, actor }: Context, starts: SavePersona['starts']): Promise<void> {
+  const count = async (table: typeof applications | typeof environments, ids: readonly string[]) => {
+    const wanted = [...new Set(ids)];
+    if (wanted.length === 0) return true;
+    const rows = await db
+      .select({ id: table.id })
+      .from(table as typeof applications)
+      .where(and(inArray(table.id, wanted as never[]), eq(table.programmeId, actor.programmeId)));
+    return rows.length === wanted.length;
+  };
+  const isOwn = await Promise.all([
+    count(
+      applications,
+      starts.map(({ applicationId }) => applicationId),
+    ),
+    count(
+      environments,
+      starts.map(({ environmentId }) => environmentId),
+    ),
+  ]);
+  if (isOwn.includes(false)) throw new AppError('invalid', 'This programme has no such application or environment.');
+}

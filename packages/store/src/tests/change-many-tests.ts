@@ -1,0 +1,93 @@
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { ChangeTests } from '@kindred-baton/contracts/tests/test';
+import type { TestId } from '@kindred-baton/core/ids';
+import { chunk } from '../chunk.ts';
+import type { Context, Operation } from '../operation.ts';
+import { requireOwn } from '../programmes/require-own.ts';
+import { nodes } from '../schema/map.ts';
+import type { TestRow } from '../schema/tests.ts';
+import { testVersions, tests } from '../schema/tests.ts';
+
+/** The same change of many tests at once, all or none. What is absent stays. Retiring takes drafts as they are: they are no agreed versions. */
+export const changeTests: Operation<ChangeTests, { changed: number }> = {
+  right: 'edit tests',
+  run: async (context, { codes, change }) => {
+    const { teamId, applicationId, isRetired, node, ...rest } = change;
+    await requireOwn(context, { teamId, applicationId });
+    const rows = await lockTests(context, codes);
+    const nodeId = node === undefined ? undefined : await findNode(context, node);
+    const { addTags = [], removeTags = [], priority, runBy } = rest;
+    const set = { teamId, applicationId, nodeId, priority, runBy };
+    const ids = rows.map(({ id }) => id);
+    if (Object.values(set).some((value) => value !== undefined))
+      await forEachPiece(ids, (piece) => context.db.update(tests).set(set).where(inArray(tests.id, piece)));
+    if (addTags.length + removeTags.length > 0) await changeTags(context, ids, { addTags, removeTags });
+    if (isRetired !== undefined) await retire(context, rows, isRetired);
+    const details = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    await context.record(
+      rows.map(({ id, code }) => ({ subject: 'test' as const, subjectId: id, action: 'changed', details: { code, ...details } })),
+    );
+    context.announce('tests');
+    return { changed: rows.length };
+  },
+};
+
+async function forEachPiece(ids: readonly TestId[], run: (piece: TestId[]) => Promise<unknown>): Promise<void> {
+  for (const piece of chunk(ids, 10_000)) await run(piece);
+}
+
+async function lockTests({ db, actor }: Context, codes: readonly string[]): Promise<TestRow[]> {
+  const rows: TestRow[] = [];
+  for (const piece of chunk([...new Set(codes)], 10_000)) {
+    const found = await db
+      .select()
+      .from(tests)
+      .where(and(eq(tests.programmeId, actor.programmeId), inArray(tests.code, piece)))
+      .for('update');
+    rows.push(...found);
+  }
+  const known = new Set(rows.map(({ code }) => code));
+  const missing = codes.filter((code) => !known.has(code));
+  if (missing.length > 0) throw new AppError('not found', `Not in the library: ${missing.slice(0, 5).join(', ')}. Nothing was changed.`);
+  return rows;
+}
+
+async function findNode({ db, actor }: Context, code: string) {
+  const [row] = await db
+    .select({ id: nodes.id })
+    .from(nodes)
+    .where(and(eq(nodes.programmeId, actor.programmeId), eq(nodes.code, code)));
+  if (!row) throw new AppError('not found', `There is no node ${code} on the map.`);
+  return row.id;
+}
+
+function changeTags(
+  { db }: Context,
+  ids: readonly TestId[],
+  { addTags, removeTags }: { addTags: string[]; removeTags: string[] },
+): Promise<void> {
+  const added = sql`${sql.param(addTags)}::text[]`;
+  const removed = sql`${sql.param(removeTags)}::text[]`;
+  return forEachPiece(ids, (piece) =>
+    db
+      .update(tests)
+      .set({
+        tags: sql`array(select distinct tag from unnest(${tests.tags} || ${added}) as tag where tag <> all(${removed}) order by tag)`,
+      })
+      .where(inArray(tests.id, piece)),
+  );
+}
+
+/** A retired test is drawn in no new scenario or cycle; what is pinned stays pinned. */
+async function retire({ db }: Context, rows: readonly TestRow[], isRetired: boolean): Promise<void> {
+  const [from, to] = isRetired ? (['agreed', 'retired'] as const) : (['retired', 'agreed'] as const);
+  await forEachPiece(
+    rows.map(({ id }) => id),
+    (piece) =>
+      db
+        .update(testVersions)
+        .set({ state: to })
+        .where(and(inArray(testVersions.testId, piece), eq(testVersions.state, from))),
+  );
+}

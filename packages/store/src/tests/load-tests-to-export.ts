@@ -1,0 +1,48 @@
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { StoredTest } from '@kindred-baton/core/imports/compare-tests';
+import type { Field } from '@kindred-baton/core/values/field';
+import { and, desc, eq, inArray } from 'drizzle-orm';
+import { getPath, loadTree } from '../map/load-tree.ts';
+import type { Query } from '../operation.ts';
+import { applications, teams } from '../schema/programmes.ts';
+import { testVersions, tests } from '../schema/tests.ts';
+
+/** A test with all that is written out; formats give it its form. */
+export interface TestToExport extends StoredTest {
+  readonly version: number;
+  readonly state: string;
+  readonly path: readonly string[];
+  readonly needs: readonly Field[];
+  readonly gives: readonly Field[];
+}
+
+/** Tests in their newest version, in the order of the codes. Two queries. */
+export const loadTestsToExport: Query<{ readonly codes: readonly string[] }, TestToExport[]> = {
+  right: 'read',
+  read: async (context, { codes }) => {
+    const { db, actor } = context;
+    const [tree, rows] = await Promise.all([
+      loadTree(context),
+      db
+        .selectDistinctOn([tests.code], { test: tests, version: testVersions, team: teams.name, application: applications.name })
+        .from(tests)
+        .innerJoin(testVersions, eq(testVersions.testId, tests.id))
+        .leftJoin(teams, eq(teams.id, tests.teamId))
+        .leftJoin(applications, eq(applications.id, tests.applicationId))
+        .where(and(eq(tests.programmeId, actor.programmeId), inArray(tests.code, [...codes])))
+        .orderBy(tests.code, desc(testVersions.number)),
+    ]);
+    const byCode = new Map(rows.map((row) => [row.test.code, row]));
+    return codes.map((code) => {
+      const found = byCode.get(code);
+      if (!found) throw new AppError('not found', `There is no test ${code} in the library any more.`);
+      const { test, version, team, application } = found;
+      const path = getPath(tree, test.nodeId).map(({ node }) => node);
+      return {
+        ...{ code, name: test.name, activity: path.at(-1)?.code ?? '', team, application, priority: test.priority, tags: test.tags },
+        ...{ minutes: test.minutes, steps: version.steps, rows: version.rows, needs: version.needs, gives: version.gives },
+        ...{ version: version.number, state: version.state, path: path.map(({ name }) => name) },
+      };
+    });
+  },
+};
