@@ -13,7 +13,7 @@ export default defineConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     ssr: {
-      external: ['pg', 'exceljs', 'pino', 'better-auth'],
+      external: ['pg', 'pg-boss', 'exceljs', 'pino', 'better-auth', 'puppeteer-core'],
       noExternal: [
         /^react-aria/,
         /^@react-aria\//,

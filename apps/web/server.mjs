@@ -7,7 +7,7 @@ process.env.NODE_ENV ??= 'production';
 const { handler } = await import('./dist/server/entry.mjs');
 const port = Number(process.env.PORT ?? 4217);
 const host = process.env.HOST ?? '127.0.0.1';
-const MAX_BODY_BYTES = 32 * 1024 * 1024;
+const MAX_BODY_BYTES = 64 * 1024 * 1024;
 const CLOSE_MS = 1_000;
 
 const isClaim = (name) => name.startsWith('x-forwarded-') || name === 'forwarded';
@@ -17,7 +17,7 @@ const server = createServer((request, response) => {
   request.headers['x-kindred-baton-client'] = request.socket.remoteAddress ?? '';
   if (Number(request.headers['content-length'] ?? 0) > MAX_BODY_BYTES) {
     response.writeHead(413, { 'content-type': 'application/json', connection: 'close' });
-    response.end(JSON.stringify({ code: 'too large', message: 'At most 32 MB can be sent.' }));
+    response.end(JSON.stringify({ code: 'too large', message: 'At most 64 MB can be sent.' }));
     return;
   }
   handler(request, response);

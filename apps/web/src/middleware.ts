@@ -4,6 +4,8 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import { defineMiddleware } from 'astro:middleware';
 import { answerError } from './server/answer-error.ts';
 import { getAuth } from './server/auth.ts';
+import { getLog } from './server/log.ts';
+import { startWorker } from './server/worker.ts';
 
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
 const PUBLIC = /^\/(sign-in|api\/auth\/.*|api\/health|favicon\.svg|_astro\/.*)$/;
@@ -12,6 +14,7 @@ const PUBLIC = /^\/(sign-in|api\/auth\/.*|api\/health|favicon\.svg|_astro\/.*)$/
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, url, locals } = context;
   locals.requestId = randomUUID();
+  startWorker().catch((error: unknown) => getLog().error({ error }, 'the worker does not start'));
   const isApi = url.pathname.startsWith('/api/');
   try {
     if (!SAFE_METHODS.has(request.method)) requireOwnOrigin(request, url);

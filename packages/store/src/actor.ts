@@ -10,6 +10,7 @@ import { members, programmes } from './schema/programmes.ts';
 export interface Actor {
   readonly programmeId: ProgrammeId;
   readonly programmeKey: string;
+  readonly programmeName: string;
   readonly timeZone: string;
   readonly personId: PersonId;
   readonly roles: readonly Role[];
@@ -18,7 +19,8 @@ export interface Actor {
 /** The actor for a signed-in person in a programme. A programme that she does not belong to is *not found*, not *forbidden*. */
 export async function getActor(store: Store, personId: PersonId, programmeKey: string): Promise<Actor> {
   const [row] = await store.db
-    .select({ programmeId: programmes.id, timeZone: programmes.timeZone, roles: members.roles })
+
+    .select({ programmeId: programmes.id, programmeName: programmes.name, timeZone: programmes.timeZone, roles: members.roles })
     .from(programmes)
     .innerJoin(members, and(eq(members.programmeId, programmes.id), eq(members.personId, personId)))
     .where(eq(programmes.key, programmeKey));

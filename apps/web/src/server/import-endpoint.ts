@@ -13,6 +13,8 @@ export interface ImportRequest {
   readonly bytes: Uint8Array;
   /** The form’s `options`, as JSON; what else the reader has to be told. */
   readonly options: unknown;
+  /** A second file that belongs to the first. */
+  readonly more?: { readonly name: string; readonly bytes: Uint8Array } | undefined;
 }
 
 /** An import: a form with a file and options comes in; a preview, or what was stored, goes out. */
@@ -25,9 +27,15 @@ export function defineImportEndpoint<Answer>(
     const file = form.get('file');
     if (!(file instanceof File)) throw new AppError('invalid', 'There is no file in the request.');
     const options = parseOptions(form.get('options'));
-    const answered = await answer(context, { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()), options });
+    const second = form.get('more');
+    const more = second instanceof File ? await readFile(second) : undefined;
+    const answered = await answer(context, { ...(await readFile(file)), options, more });
     return Response.json(output.parse(answered), { headers: { 'cache-control': 'no-store' } });
   });
+}
+
+async function readFile(file: File) {
+  return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
 }
 
 function parseOptions(text: unknown): unknown {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MISSING_CHOICES } from '@kindred-baton/core/imports/choose-differences';
 import { MAP_CHANGE_KINDS } from '@kindred-baton/core/imports/compare-map';
+import { TEST_FIELDS, TEST_GROUPINGS } from '@kindred-baton/core/imports/test-table';
 import { REQUIREMENT_FIELDS } from '@kindred-baton/core/requirements/requirement-table';
 import { HIERARCHIES, MAP_FIELDS } from '@kindred-baton/core/imports/map-table';
 
@@ -114,3 +115,37 @@ export const requirementImportPreviewSchema = importHeadSchema.extend({
   ),
 });
 export type RequirementImportPreview = z.infer<typeof requirementImportPreviewSchema>;
+
+const testMappingSchema = z.object({ grouping: z.enum(TEST_GROUPINGS), columns: columnMap(TEST_FIELDS) });
+
+export const testImportOptionsSchema = z.object({
+  sheet: z.string().optional(),
+  mapping: testMappingSchema.optional(),
+  /** Where tests go that name no activity. */
+  activity: z.string().nullable().default(null),
+  accept: z.string().optional(),
+});
+export type TestImportOptions = z.input<typeof testImportOptionsSchema>;
+
+export const testImportPreviewSchema = importHeadSchema.extend({
+  format: z.enum(['table', 'Gherkin']),
+  columns: columnsSchema.nullable(),
+  mapping: testMappingSchema.nullable(),
+  counts: z.object({ new: z.int(), changed: z.int(), same: z.int() }),
+  /** How many sentences there are, and how many became steps by hand. */
+  sentences: z.int(),
+  byHand: z.int(),
+  /** What differs, the first few thousand. */
+  differences: z.array(
+    z.object({
+      kind: z.enum(['new', 'changed']),
+      code: z.string(),
+      title: z.string(),
+      steps: z.array(z.string()),
+      rows: z.int(),
+      changes: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+    }),
+  ),
+  handSteps: z.array(z.object({ test: z.string(), text: z.string() })),
+});
+export type TestImportPreview = z.infer<typeof testImportPreviewSchema>;

@@ -11,6 +11,8 @@ export interface DocumentHead {
   /** As people write it: 25 November 2026. */
   readonly day: string;
   readonly paper: 'A4' | 'Letter';
+  /** A font to put into it: WOFF2 as base64. */
+  readonly font?: string | undefined;
 }
 
 /**
@@ -21,7 +23,7 @@ export function writeDocument(tests: readonly ExportedTest[], head: DocumentHead
   const minutes = tests.reduce((sum, test) => sum + test.minutes, 0);
   const contents = tests.map(({ code, name }) => `<li><a href="#${toId(code)}"><b>${escapeXml(code)}</b> ${escapeXml(name)}</a></li>`);
   return `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><title>${escapeXml(head.title)}</title><style>${toStyle(head.paper)}</style></head><body>
+<html lang="en"><head><meta charset="utf-8"><title>${escapeXml(head.title)}</title><style>${toFontFace(head.font)}${toStyle(head.paper)}</style></head><body>
 <section class="cover"><p class="programme">${escapeXml(head.programme)}</p><h1>${escapeXml(head.title)}</h1>
 <p>${tests.length === 1 ? '1 test' : `${tests.length} tests`} · ${formatMinutes(minutes)} by hand · ${escapeXml(head.day)}</p>
 <ol class="contents">${contents.join('')}</ol></section>
@@ -32,6 +34,11 @@ ${tests.map(toSection).join('\n')}
 const toId = (code: string) => `test-${code.replace(/[^A-Za-z0-9_-]/g, '-')}`;
 const formatMinutes = (minutes: number) =>
   minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+
+const toFontFace = (font: string | undefined) =>
+  font === undefined
+    ? ''
+    : `@font-face { font-family: "Atkinson Hyperlegible Next"; font-weight: 200 800; src: url(data:font/woff2;base64,${font}) format("woff2") }`;
 
 const toStyle = (paper: string) => `
 @page { size: ${paper}; margin: 18mm 16mm 20mm; @bottom-right { content: counter(page) " / " counter(pages); font: 9pt sans-serif; color: #566670 } }

@@ -50,6 +50,7 @@ export async function layCycles(tools: DemoTools & { random: () => number }, lai
   const actor = {
     programmeId: laid.programmeId,
     programmeKey: 'brindlemere',
+    programmeName: 'Brindlemere Water Trust',
     timeZone: TIME_ZONE,
     personId: laid.personOf.get('Lea Marsh') as PersonId,
     roles: ['lead'] as const,

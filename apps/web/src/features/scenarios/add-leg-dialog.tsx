@@ -45,18 +45,20 @@ export function AddLegDialog({ hand, after, isOpen, onClose }: AddLegDialogProps
 function TestPicker({ isOpen, onPick }: { readonly isOpen: boolean; readonly onPick: (test: TestListItem) => void }) {
   const { api } = useProgramme();
   const [words, setWords] = useState('');
-  const { data } = useQuery({ queryKey: ['tests'], queryFn: () => getJson<TestList>(`${api}/tests`), enabled: isOpen });
-  const wanted = words.trim().toLowerCase().split(/\s+/);
-  const found = (data?.tests ?? []).filter((test) =>
-    wanted.every((word) => `${test.code} ${test.name} ${test.team ?? ''}`.toLowerCase().includes(word)),
-  );
+  const { data } = useQuery({
+    queryKey: ['tests', 'to pick', words],
+    queryFn: () => getJson<TestList>(`${api}/tests?${new URLSearchParams({ q: words, state: 'agreed|draft' }).toString()}`),
+    enabled: isOpen,
+    placeholderData: (before) => before,
+  });
+  const found = data?.tests ?? [];
   return (
     <section>
       <TextField
         label="A test from the library"
         value={words}
         onChange={(event) => setWords(event.target.value)}
-        placeholder="Code, name or team"
+        placeholder="Words in codes, names and steps"
         autoComplete="off"
       />
       <ul className="-mt-1 mb-4 max-h-[34vh] overflow-auto rounded-control border border-line-2" aria-label="Tests">

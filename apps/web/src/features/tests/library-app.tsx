@@ -1,9 +1,7 @@
-import type { TestList, TestListItem } from '@kindred-baton/contracts/tests/test';
-import { useQuery } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
+import type { TestList } from '@kindred-baton/contracts/tests/test';
+import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
 import { useRef, useState } from 'react';
-import { BatonMark } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
@@ -12,134 +10,125 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { useInScope } from '../frame/use-in-scope.ts';
+import { BulkBar } from './bulk-bar.tsx';
+import { ExportButton } from './export-button.tsx';
+import { FacetPanel } from './facet-panel.tsx';
+import { LibraryFindingsView } from './library-findings-view.tsx';
+import { LibraryTabs, LIBRARY_VIEWS } from './library-tabs.tsx';
 import { NewTestDialog } from './new-test-dialog.tsx';
+import { PersonasView } from './personas-view.tsx';
+import { TestListTable } from './test-list-table.tsx';
+import type { TestPages } from './use-test-pages.ts';
+import { useTestPages } from './use-test-pages.ts';
+
+const KEYS = [
+  { keys: '↑ ↓', does: 'Walk the tests' },
+  { keys: 'Enter', does: 'Open the test' },
+  { keys: 'Tab', does: 'From the name to its mark and back' },
+];
 
 export function LibraryApp({ content, ...frame }: PageProps<TestList>) {
   return (
-    <AppFrame {...frame} area="tests">
+    <AppFrame {...frame} area="tests" keys={KEYS}>
       <Library initial={content} />
     </AppFrame>
   );
 }
 
 function Library({ initial }: { readonly initial: TestList }) {
-  const { api, can } = useProgramme();
-  const address = useAddress();
-  const inScope = useInScope();
-  const { data } = useQuery({ queryKey: ['tests'], queryFn: () => getJson<TestList>(`${api}/tests`), initialData: initial });
-  const [isAdding, setIsAdding] = useState(false);
-  const words = address.get('q') ?? '';
-  const wanted = words.trim().toLowerCase().split(/\s+/);
-  const shown = data.tests.filter(
-    (test) =>
-      inScope(test.node.code) &&
-      wanted.every((word) => `${test.code} ${test.name} ${test.team ?? ''} ${test.node.name}`.toLowerCase().includes(word)),
-  );
-  const unused = shown.filter((test) => test.usedIn === 0).length;
+  const asked = useAddress().get('view');
+  const view = LIBRARY_VIEWS.find(({ key }) => key === asked)?.key ?? 'list';
   return (
     <>
-      <PageTitle title="Tests" about={`${countOf(shown.length, 'test')}${unused > 0 ? ` · ${unused} in no scenario` : ''}`}>
+      <LibraryTabs view={view} />
+      {view === 'list' ? <AllTests initial={initial} /> : view === 'look' ? <LibraryFindingsView /> : <PersonasView />}
+    </>
+  );
+}
+
+function AllTests({ initial }: { readonly initial: TestList }) {
+  const { api, base, can } = useProgramme();
+  const address = useAddress();
+  const pages = useTestPages(initial);
+  const [isAdding, setIsAdding] = useState(false);
+  const marks = useMarks(pages);
+  const { list, query } = pages;
+  const listCodes = async () => (await getJson<{ codes: string[] }>(`${api}/library/codes?${new URLSearchParams(query).toString()}`)).codes;
+  return (
+    <>
+      <PageTitle title="Tests" about={describe(list)}>
         <input
-          className="field w-[220px]!"
+          className="field w-[210px]!"
           type="search"
-          aria-label="Narrow the list"
-          placeholder="Code, name, team or activity"
-          value={words}
+          aria-label="Words in tests"
+          placeholder="Words in names and steps"
+          value={address.get('q') ?? ''}
           onChange={(event) => address.set({ q: event.target.value || null }, { replace: true })}
         />
+        {list.total > 0 && <ExportButton codes={() => (marks.marked.size > 0 ? [...marks.marked] : listCodes())} />}
         {can('edit tests') && (
-          <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
-            <Plus size={17} aria-hidden /> New test
-          </button>
+          <>
+            <a className="button" href={address.withScope(`${base}/map/import?kind=tests`)}>
+              <FileUp size={17} aria-hidden /> Import
+            </a>
+            <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
+              <Plus size={17} aria-hidden /> New test
+            </button>
+          </>
         )}
       </PageTitle>
-      {shown.length > 0 ? (
-        <TestTable tests={shown} />
-      ) : (
-        <div className="card">
-          <EmptyView title={words === '' ? 'No test here yet' : 'No test has these words'}>
-            A test is one business transaction, written once and used in many scenarios.
-          </EmptyView>
-        </div>
+      {marks.marked.size > 0 && (
+        <BulkBar
+          codes={[...marks.marked]}
+          total={list.total}
+          onMarkAll={() => void listCodes().then(marks.set)}
+          onClear={() => marks.set([])}
+        />
       )}
+      <div className="grid gap-4 lg:grid-cols-[212px_minmax(0,1fr)]">
+        <FacetPanel facets={list.facets} />
+        {list.total > 0 ? (
+          <TestListTable pages={pages} marked={marks.marked} onMark={can('edit tests') ? marks.mark : null} />
+        ) : (
+          <div className="card self-start">
+            <EmptyView title={list.all === 0 ? 'No test yet' : 'No test is like that'}>
+              A test is one business transaction, written once and used in many scenarios. Write one, or bring a list of them in.
+            </EmptyView>
+          </div>
+        )}
+      </div>
       <NewTestDialog isOpen={isAdding} onClose={() => setIsAdding(false)} />
     </>
   );
 }
 
-const ROW_PX = 37;
-const COLUMNS = 'grid grid-cols-[80px_minmax(200px,1.4fr)_minmax(120px,1fr)_110px_140px_96px_90px_60px] items-center gap-x-3';
-const HEADS = ['Code', 'Test', 'Activity', 'Team', 'Application', 'Version', 'Scenarios', 'Last'];
-
-function TestTable({ tests }: { readonly tests: readonly TestListItem[] }) {
-  const frame = useRef<HTMLDivElement>(null);
-  // eslint-disable-next-line react-hooks/incompatible-library -- the library's own advice; nothing here is memoized by it
-  const rows = useVirtualizer({
-    count: tests.length,
-    getScrollElement: () => frame.current,
-    estimateSize: () => ROW_PX,
-    overscan: 10,
-    initialRect: { width: 1200, height: 560 },
-  });
-  return (
-    <div className="card overflow-x-auto" role="table" aria-label="Tests" aria-rowcount={tests.length}>
-      <div className="min-w-[960px]">
-        <div role="row" className={`${COLUMNS} border-b border-line px-4 py-2.5 text-[13px] font-semibold text-soft`}>
-          {HEADS.map((head) => (
-            <span key={head} role="columnheader">
-              {head}
-            </span>
-          ))}
-        </div>
-        <div
-          ref={frame}
-          role="rowgroup"
-          // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling frame takes the focus to be scrolled by keys
-          tabIndex={0}
-          className="max-h-[max(300px,calc(100vh-262px))] overflow-y-auto outline-offset-[-2px]"
-        >
-          <div role="presentation" style={{ height: rows.getTotalSize(), position: 'relative' }}>
-            {rows.getVirtualItems().map((row) => {
-              const test = tests[row.index];
-              return test ? <TestRow key={test.id} test={test} top={row.start} /> : null;
-            })}
-          </div>
-        </div>
-      </div>
-    </div>
-  );
+function describe({ total, all, facets }: TestList): string {
+  const of = total === all ? countOf(all, 'test') : `${total.toLocaleString('en')} of ${countOf(all, 'test')}`;
+  const unused = facets.used.find(({ key }) => key === 'none')?.count ?? 0;
+  const failed = facets.last.find(({ key }) => key === 'failed')?.count ?? 0;
+  return [of, ...(failed > 0 ? [`${failed} failed last`] : []), ...(unused > 0 ? [`${unused} in no scenario`] : [])].join(' · ');
 }
 
-function TestRow({ test, top }: { readonly test: TestListItem; readonly top: number }) {
-  const { base } = useProgramme();
-  const { withScope } = useAddress();
-  return (
-    <div role="row" className={`${COLUMNS} absolute inset-x-0 border-b border-line-2 px-4 hover:bg-band`} style={{ top, height: ROW_PX }}>
-      <span role="cell" className="truncate font-mono text-[13px] text-soft">
-        {test.code}
-      </span>
-      <span role="cell" className="truncate">
-        <a className="font-semibold hover:underline" href={withScope(`${base}/tests/${test.code}`)}>
-          {test.name}
-        </a>
-      </span>
-      <span role="cell" className="truncate text-[13px]">
-        {test.node.name}
-      </span>
-      <span role="cell" className="truncate text-[13px]">
-        {test.team}
-      </span>
-      <span role="cell" className="truncate text-[13px] text-soft">
-        {test.application}
-      </span>
-      <span role="cell" className="text-[13px] whitespace-nowrap">
-        {test.version} {test.state === 'agreed' ? <span className="text-soft">agreed</span> : <span className="tag">{test.state}</span>}
-      </span>
-      <span role="cell" className="text-[13px]">
-        {test.usedIn > 0 ? test.usedIn : <span className="text-failed">in none</span>}
-      </span>
-      <span role="cell">{test.status && <BatonMark status={test.status} />}</span>
-    </div>
-  );
+/** The marked tests; with Shift, from the last one marked to this one. */
+function useMarks(pages: TestPages) {
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const last = useRef<string | null>(null);
+  const mark = (code: string, isMarked: boolean, isRange: boolean) => {
+    const codes = isRange && last.current !== null ? listBetween(pages, last.current, code) : [code];
+    last.current = code;
+    setMarked((before) => {
+      const next = new Set(before);
+      for (const each of codes)
+        if (isMarked) next.add(each);
+        else next.delete(each);
+      return next;
+    });
+  };
+  return { marked, mark, set: (codes: readonly string[]) => setMarked(new Set(codes)) };
+}
+
+function listBetween({ list, at }: TestPages, a: string, b: string): string[] {
+  const codes = Array.from({ length: list.total }, (_, index) => at(index)?.code);
+  const [from, to] = [codes.indexOf(a), codes.indexOf(b)].sort((x, y) => x - y);
+  return from === undefined || to === undefined || from < 0 ? [b] : codes.slice(from, to + 1).flatMap((code) => code ?? []);
 }
