@@ -96,7 +96,9 @@ describe('a wrong request', () => {
   });
 
   it('without the right is 403, and shows nothing', async () => {
-    const refused = await answer(await send('PATCH', `${API}/map`, { as: 'cora.vane', body: { edits: [{ kind: 'add', code: 'X', name: 'X', parent: null, at: 0 }] } }));
+    const refused = await answer(
+      await send('PATCH', `${API}/map`, { as: 'cora.vane', body: { edits: [{ kind: 'add', code: 'X', name: 'X', parent: null, at: 0 }] } }),
+    );
     expect(refused).toMatchObject({
       status: 403,
       message: "Your role (observer) does not allow you to edit map. Ask the programme's lead.",
@@ -109,15 +111,16 @@ describe('a wrong request', () => {
 
   it('from another page is refused, whatever its content', async () => {
     for (const origin of ['http://evil.example', '']) {
-      expect(
-        (await send('PATCH', `${API}/map`, { as: 'lea.marsh', body: { edits: [] }, headers: { origin } })).status,
-      ).toBe(403);
+      expect((await send('PATCH', `${API}/map`, { as: 'lea.marsh', body: { edits: [] }, headers: { origin } })).status).toBe(403);
     }
   });
 
   it('that is too large is cut off, with a sentence', async () => {
     const large = await answer(
-      await send('PATCH', `${API}/map`, { as: 'lea.marsh', body: { edits: [{ kind: 'add', code: 'Z', name: 'x'.repeat(3_000_000), parent: null, at: 0 }] } }),
+      await send('PATCH', `${API}/map`, {
+        as: 'lea.marsh',
+        body: { edits: [{ kind: 'add', code: 'Z', name: 'x'.repeat(3_000_000), parent: null, at: 0 }] },
+      }),
     );
     expect(large).toMatchObject({ status: 413, message: 'At most 2 MB can be sent.' });
   });

@@ -74,23 +74,6 @@ describe('what a lead does beside the walk', () => {
     expect(rows.map(({ values }) => values['Survey no.'])).toEqual(['SV-40172']);
   });
 
-  it('reads and writes the same steps as sentences', async () => {
-    await lead.go('/brindlemere/tests/FIN-02');
-    const [, choose] = await lead.page.$$('main button[aria-haspopup=listbox]');
-    await choose?.click();
-    await (await lead.page.waitForSelector('[role=option]:nth-of-type(2), [role=option] ~ [role=option]'))?.click();
-    const sentences = await lead.page.waitForSelector('textarea[aria-label="Steps as sentences, one a line"]');
-    expect(await sentences?.evaluate((area) => (area as HTMLTextAreaElement).value.split('\n')[1])).toBe(
-      'Fill "Receipt number" with {Receipt no.}.',
-    );
-    await sentences?.focus();
-    await lead.page.keyboard.down('Control');
-    await lead.page.keyboard.press('End');
-    await lead.page.keyboard.up('Control');
-    await lead.page.keyboard.type('\nNice weather');
-    await lead.sees('Line 5: “Nice weather” does not begin with a verb');
-  });
-
   it('moves a defect, and sees it in its history', async () => {
     await lead.go('/brindlemere/defects');
     await lead.press('Damage charge leaves half hours out', 'link');

@@ -107,8 +107,7 @@ describe('the walk', () => {
     await lead.type('Step 2: on', 'Send thanks');
     await lead.type('Step 2: you should see', 'Sent today');
     await lead.sees('Lamp report no.');
-    await lead.press('Save draft');
-    await lead.sees('Version 1 is saved as a draft.');
+    await lead.sees('Draft saved');
     await Promise.all([lead.page.waitForNavigation(), lead.press('Agree version 1')]);
     await lead.settle();
     await lead.sees('1, agreed');

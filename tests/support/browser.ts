@@ -113,7 +113,7 @@ function createVisitor(page: Page, baseUrl: string, errors: string[]): Visitor {
       await element.click();
     },
     type: async (label, text) => {
-      const fields = ['textbox', 'searchbox', 'spinbutton'].map((role) => `::-p-aria([name="${label}"][role="${role}"])`);
+      const fields = ['textbox', 'searchbox', 'spinbutton', 'combobox'].map((role) => `::-p-aria([name="${label}"][role="${role}"])`);
       const element = await page.waitForSelector(fields.join(', '), { timeout: WAIT_MS });
       if (!element) throw new Error(`There is no field called ${label}.`);
       await element.evaluate((node) => {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { dataRowSchema } from '../tests/test.ts';
 import { MISSING_CHOICES } from '@kindred-baton/core/imports/choose-differences';
 import { MAP_CHANGE_KINDS } from '@kindred-baton/core/imports/compare-map';
 import { TEST_FIELDS, TEST_GROUPINGS } from '@kindred-baton/core/imports/test-table';
@@ -149,3 +150,6 @@ export const testImportPreviewSchema = importHeadSchema.extend({
   handSteps: z.array(z.object({ test: z.string(), text: z.string() })),
 });
 export type TestImportPreview = z.infer<typeof testImportPreviewSchema>;
+
+/** Data rows read from a spreadsheet for one test. */
+export const dataRowsReadSchema = z.object({ rows: z.array(dataRowSchema), problems: z.array(problemSchema) });

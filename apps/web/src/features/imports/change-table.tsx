@@ -1,8 +1,12 @@
+import { countOf } from '../../ui/format.ts';
+
 interface ChangeLine {
   readonly kind: 'new' | 'changed';
   readonly code: string;
   readonly title: string;
   readonly changes: readonly { readonly field: string; readonly before: string; readonly after: string }[];
+  /** What it consists of, to look into. */
+  readonly parts?: readonly string[];
 }
 
 const SHOWN = 500;
@@ -25,10 +29,10 @@ export function ChangeTable({ lines }: { readonly lines: readonly ChangeLine[] }
             </tr>
           </thead>
           <tbody>
-            {lines.slice(0, SHOWN).map(({ kind, code, title, changes }) => (
+            {lines.slice(0, SHOWN).map(({ kind, code, title, changes, parts }) => (
               <tr key={code}>
                 <td className="font-mono text-[13px] whitespace-nowrap">{code}</td>
-                <td>{title}</td>
+                <td>{parts === undefined ? title : <Parts title={title} parts={parts} />}</td>
                 <td>
                   <span
                     className={`rounded-[5px] border px-1.5 text-[12px] ${kind === 'new' ? 'border-baton-line bg-baton-tint text-baton-ink' : 'border-line bg-band'}`}
@@ -50,5 +54,20 @@ export function ChangeTable({ lines }: { readonly lines: readonly ChangeLine[] }
       </div>
       {lines.length > SHOWN && <p className="px-4 py-2 text-[13px] text-soft">and {lines.length - SHOWN} more, which are taken in too</p>}
     </section>
+  );
+}
+
+function Parts({ title, parts }: { readonly title: string; readonly parts: readonly string[] }) {
+  return (
+    <details>
+      <summary>
+        {title} <span className="text-soft">{countOf(parts.length, 'step')}</span>
+      </summary>
+      <ol className="mt-1 list-decimal pl-6 text-[13px]">
+        {parts.map((part, index) => (
+          <li key={index}>{part}</li>
+        ))}
+      </ol>
+    </details>
   );
 }

@@ -9,6 +9,9 @@ export interface Import<Preview> {
   readonly isBusy: boolean;
   /** Looks at a file, or at the same one with other options. */
   readonly look: (file: File, options?: object) => void;
+  /** A second file that belongs to the first, or none any more. */
+  readonly more: File | null;
+  readonly lookWith: (more: File | null, options?: object) => void;
   /** Stores what was seen. */
   readonly accept: (options?: object) => void;
   readonly stop: () => void;
@@ -17,17 +20,19 @@ export interface Import<Preview> {
 /** A file that is looked at first and then stored, all of it or nothing. What is under way can be stopped. */
 export function useImport<Preview extends ImportHead>(path: string): Import<Preview> {
   const [file, setFile] = useState<File | null>(null);
+  const [more, setMore] = useState<File | null>(null);
   const [preview, setPreview] = useState<Preview | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
   const turn = useRef(0);
   const send = useCallback(
-    async (chosen: File, options: object) => {
+    async (chosen: File, second: File | null, options: object) => {
       const mine = (turn.current += 1);
       setIsBusy(true);
       setProblem(null);
       const form = new FormData();
       form.set('file', chosen);
+      if (second) form.set('more', second);
       form.set('options', JSON.stringify(options));
       try {
         const answer = await sendForm<Preview>(path, form);
@@ -41,16 +46,22 @@ export function useImport<Preview extends ImportHead>(path: string): Import<Prev
     [path],
   );
   const look = (chosen: File, options: object = {}) => {
-    if (chosen !== file) setPreview(null);
+    const isOther = chosen !== file;
+    if (isOther) setPreview(null);
+    if (isOther) setMore(null);
     setFile(chosen);
-    void send(chosen, options);
+    void send(chosen, isOther ? null : more, options);
   };
   const accept = (options: object = {}) => {
-    if (file && preview) void send(file, { ...options, accept: preview.fingerprint });
+    if (file && preview) void send(file, more, { ...options, accept: preview.fingerprint });
+  };
+  const lookWith = (second: File | null, options: object = {}) => {
+    setMore(second);
+    if (file) void send(file, second, options);
   };
   const stop = () => {
     turn.current += 1;
     setIsBusy(false);
   };
-  return { file, preview, problem, isBusy, look, accept, stop };
+  return { file, more, preview, problem, isBusy, look, lookWith, accept, stop };
 }

@@ -6,18 +6,22 @@ interface FieldsCardProps {
   readonly fields: readonly Field[];
   readonly none: string;
   readonly canEdit: boolean;
+  /** Whether these come from outside: then they may be left out or have to be there. */
+  readonly isNeed: boolean;
   readonly onChange: (field: Field) => void;
 }
 
 /** Needs or gives: found in the steps, their types confirmed here. */
-export function FieldsCard({ title, fields, none, canEdit, onChange }: FieldsCardProps) {
+export function FieldsCard({ title, fields, none, canEdit, isNeed, onChange }: FieldsCardProps) {
   return (
     <section className="card px-3.5 py-3" aria-label={title}>
       <h2 className="mb-2">{title}</h2>
       {fields.length === 0 && <p className="text-[13px] text-soft">{none}</p>}
       <ul className="grid gap-2">
         {fields.map((field) => (
-          <li key={field.name}>{canEdit ? <EditableField field={field} onChange={onChange} /> : <FieldChip field={field} />}</li>
+          <li key={field.name}>
+            {canEdit ? <EditableField field={field} isNeed={isNeed} onChange={onChange} /> : <FieldChip field={field} />}
+          </li>
         ))}
       </ul>
     </section>
@@ -32,12 +36,22 @@ function describeType({ type, choices, pattern }: Field): string {
 function FieldChip({ field }: { readonly field: Field }) {
   return (
     <span className="baton-chip" title={describeType(field)}>
-      {field.name} <span className="truncate opacity-80">{describeType(field)}</span>
+      {field.name}{' '}
+      <span className="truncate opacity-80">
+        {describeType(field)}
+        {field.required === false ? ', if any' : ''}
+      </span>
     </span>
   );
 }
 
-function EditableField({ field, onChange }: { readonly field: Field; readonly onChange: (field: Field) => void }) {
+interface EditableFieldProps {
+  readonly field: Field;
+  readonly isNeed: boolean;
+  readonly onChange: (field: Field) => void;
+}
+
+function EditableField({ field, isNeed, onChange }: EditableFieldProps) {
   const details =
     field.type === 'choice'
       ? {
@@ -88,6 +102,16 @@ function EditableField({ field, onChange }: { readonly field: Field; readonly on
           defaultValue={field.example ?? ''}
           onBlur={(event) => onChange({ ...field, example: event.target.value })}
         />
+        {isNeed && (
+          <label className="flex min-h-[26px] items-center gap-2 text-[13px]">
+            <input
+              type="checkbox"
+              checked={field.required !== false}
+              onChange={(event) => onChange({ ...field, required: event.target.checked })}
+            />
+            has to be there
+          </label>
+        )}
       </div>
     </details>
   );

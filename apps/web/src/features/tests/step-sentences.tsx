@@ -1,47 +1,56 @@
-import { parseStep } from '@kindred-baton/core/tests/parse-step';
+import type { TestSurroundings } from '@kindred-baton/contracts/tests/test';
 import { printStep } from '@kindred-baton/core/tests/print-step';
+import { readPlainSentence } from '@kindred-baton/core/tests/read-plain-sentence';
 import type { Step } from '@kindred-baton/core/tests/step';
-import { useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { countOf } from '../../ui/format.ts';
+
+const SentenceEditor = lazy(() => import('./sentence-editor.tsx'));
 
 interface StepSentencesProps {
   readonly steps: readonly Step[];
   readonly canEdit: boolean;
+  readonly names: readonly string[];
+  readonly around: TestSurroundings | undefined;
   readonly onChange: (steps: readonly Step[]) => void;
 }
 
-/** The same steps as sentences, one a line. What is not understood stays as typed, and is told. */
-export function StepSentences({ steps, canEdit, onChange }: StepSentencesProps) {
+/** The same steps as sentences, one a line: ordinary words are understood, what is not is a step by hand. */
+export function StepSentences({ steps, canEdit, names, around, onChange }: StepSentencesProps) {
   const [text, setText] = useState(() => steps.map(printStep).join('\n'));
-  const readings = text.split('\n').map((line, index) => ({ line: index + 1, isEmpty: line.trim() === '', reading: parseStep(line) }));
-  const wrong = readings.flatMap(({ line, isEmpty, reading }) => (isEmpty || reading.ok ? [] : [{ line, message: reading.message }]));
+  const readings = useMemo(() => text.split('\n').map(readPlainSentence), [text]);
+  const byHand = readings.filter(({ isUnderstood }) => !isUnderstood).length;
   const change = (next: string) => {
     setText(next);
-    const parsed = next
-      .split('\n')
-      .filter((line) => line.trim() !== '')
-      .map(parseStep);
-    if (parsed.every((reading) => reading.ok)) onChange(parsed.flatMap((reading) => (reading.ok ? [reading.step] : [])));
+    onChange(next.split('\n').flatMap((line) => readPlainSentence(line).steps));
   };
+  const uniform = readings.flatMap((reading) => reading.steps.map(printStep)).join('\n');
   return (
     <div className="p-3">
-      <textarea
-        aria-label="Steps as sentences, one a line"
-        className="field min-h-[360px] font-mono text-[13px] leading-6"
-        readOnly={!canEdit}
-        spellCheck={false}
-        value={text}
-        onChange={(event) => change(event.target.value)}
-      />
-      {wrong.length > 0 && (
-        <ul role="alert" className="mt-2 grid gap-1 text-[13px] font-semibold text-failed">
-          {wrong.map(({ line, message }) => (
-            <li key={line}>
-              Line {line}: {message}
-            </li>
-          ))}
-          <li className="font-normal text-soft">The table keeps the steps as they were until every line is understood.</li>
-        </ul>
-      )}
+      <Suspense fallback={<p className="min-h-[320px] text-soft">The sentences are on their way …</p>}>
+        <SentenceEditor
+          {...{ text, canEdit }}
+          targets={around?.targets ?? []}
+          personas={around?.personas ?? []}
+          names={names}
+          onChange={change}
+        />
+      </Suspense>
+      <p className="mt-2 flex min-h-[30px] flex-wrap items-center gap-x-4 text-[13px] text-soft">
+        {byHand > 0 ? (
+          <span role="status" className="font-semibold text-ink">
+            {countOf(byHand, 'line')} not understood: {byHand === 1 ? 'it stays' : 'they stay'} as {byHand === 1 ? 'a step' : 'steps'} by
+            hand.
+          </span>
+        ) : (
+          <span role="status">Every line is understood.</span>
+        )}
+        {canEdit && uniform !== text && (
+          <button type="button" className="button button-small" onClick={() => change(uniform)}>
+            Write them all alike
+          </button>
+        )}
+      </p>
     </div>
   );
 }

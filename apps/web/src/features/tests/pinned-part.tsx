@@ -1,0 +1,60 @@
+import type { TestDetail, TestSurroundings } from '@kindred-baton/contracts/tests/test';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { countOf } from '../../ui/format.ts';
+import { useNotice } from '../../ui/notices.tsx';
+import { sendJson, toMessage } from '../../ui/request.ts';
+import { PanelPart } from '../../ui/side-panel.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+/** Which cycle has which version; where it is an older one, the turns that nobody has begun can take the newest agreed one over. */
+export function PinnedPart({ test, around }: { readonly test: TestDetail; readonly around: TestSurroundings }) {
+  const { api, base, can } = useProgramme();
+  const client = useQueryClient();
+  const notify = useNotice();
+  const [isBusy, setIsBusy] = useState(false);
+  const newest = test.versions.find(({ state }) => state === 'agreed')?.number;
+  if (around.pinned.length === 0) return null;
+  const take = async (cycle: string) => {
+    setIsBusy(true);
+    try {
+      const { changed, version } = await sendJson<{ changed: number; version: number }>('POST', `${api}/tests/${test.code}/newer`, {
+        cycle,
+      });
+      await client.invalidateQueries({ queryKey: ['tests'] });
+      notify({ kind: 'done', text: `${countOf(changed, 'turn')} of ${cycle} will be done with version ${version}.` });
+    } catch (error) {
+      notify({ kind: 'problem', text: toMessage(error) });
+    } finally {
+      setIsBusy(false);
+    }
+  };
+  return (
+    <PanelPart title="Pinned in cycles">
+      <ul className="grid gap-1.5 text-[13px]">
+        {around.pinned.map(({ cycle, version, turns, notBegun }) => (
+          <li key={`${cycle.id} ${version}`}>
+            <a className="hover:underline" href={`${base}/cycles/${cycle.code}`}>
+              {cycle.code}
+            </a>
+            : version {version}, {countOf(turns, 'turn')}
+            {newest !== undefined && version < newest && (
+              <span className="block">
+                <b>Version {newest} is newer.</b>{' '}
+                {notBegun === 0 ? (
+                  <span className="text-soft">All of them are begun or done.</span>
+                ) : (
+                  can('run cycles') && (
+                    <button type="button" className="button button-small mt-1" disabled={isBusy} onClick={() => void take(cycle.code)}>
+                      Take it over for {countOf(notBegun, 'turn')}
+                    </button>
+                  )
+                )}
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </PanelPart>
+  );
+}
