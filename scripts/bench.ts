@@ -18,16 +18,9 @@ import { getViewer } from '@kindred-baton/store/programmes/get-viewer';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import { people } from '@kindred-baton/store/schema/people';
 import { eq } from 'drizzle-orm';
-
-interface Figure {
-  readonly name: string;
-  readonly value: number;
-  readonly bound: number;
-  readonly unit: string;
-  readonly note: string;
-}
-
-const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
+import type { Figure } from './bench-figure.ts';
+import { median } from './bench-figure.ts';
+import { benchLibrary } from './bench-library.ts';
 
 function time(run: () => unknown, rounds = 31): number {
   for (let i = 0; i < 20; i += 1) run();
@@ -200,7 +193,14 @@ function benchScripts(): Figure[] {
   ];
 }
 
-const figures = [...benchTally(), ...benchWiring(), ...(await benchProgress()), ...benchScripts()];
+async function benchStore(): Promise<Figure[]> {
+  const store = createStore({ url: process.env['DATABASE_URL'] ?? '' });
+  const figures = await benchLibrary(store);
+  await store.pool.end();
+  return figures;
+}
+
+const figures = [...benchTally(), ...benchWiring(), ...(await benchProgress()), ...benchScripts(), ...(await benchStore())];
 for (const { name, value, bound, unit, note } of figures) {
   const shown = value < 0.01 ? value.toExponential(2) : value.toFixed(2);
   process.stdout.write(

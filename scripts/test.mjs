@@ -1,6 +1,6 @@
 /** npm test: the rest of the set-up, then everything: types, lint, rules, unit, store on a real PostgreSQL, end to end. */
 import path from 'node:path';
-import { requireChromium, requireXmllint } from './setup/debian.mjs';
+import { requireChromium, requireReadxlExamples, requireXmllint } from './setup/debian.mjs';
 import { installDependencies } from './setup/dependencies.mjs';
 import { DATA, ROOT } from './setup/paths.mjs';
 import { runBeside } from './setup/run.mjs';
@@ -15,6 +15,7 @@ await runMain(async () => {
   const { startCluster } = await import('./setup/cluster.mjs');
   const chromium = requireChromium();
   requireXmllint();
+  const readxl = requireReadxlExamples(path.join(DATA, 'readxl'));
   const failed = [];
   buildWeb();
   const checks = (async () => {
@@ -22,7 +23,13 @@ await runMain(async () => {
   })();
   const cluster = await startCluster(path.join(DATA, 'test'), { isThrowaway: true });
   try {
-    const env = { KINDRED_BATON_TEST_SERVER: cluster.url('postgres'), CHROMIUM_PATH: chromium, NODE_ENV: 'test', LOG_LEVEL: 'error' };
+    const env = {
+      KINDRED_BATON_TEST_SERVER: cluster.url('postgres'),
+      CHROMIUM_PATH: chromium,
+      KINDRED_BATON_READXL: readxl,
+      NODE_ENV: 'test',
+      LOG_LEVEL: 'error',
+    };
     const vitest = path.join(ROOT, 'node_modules/vitest/vitest.mjs');
     if ((await runBeside(process.execPath, [vitest, 'run', ...process.argv.slice(2)], { cwd: ROOT, env })) !== 0) failed.push('vitest');
     await checks;

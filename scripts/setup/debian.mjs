@@ -1,4 +1,4 @@
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { isRoot, run, tryRun } from './run.mjs';
 import { SetupError, say } from './say.mjs';
@@ -46,4 +46,22 @@ export function requireChromium() {
 /** Checks XML against a schema, in tests; installed where missing. */
 export function requireXmllint() {
   if (!existsSync('/usr/bin/xmllint')) installPackage('libxml2-utils', 'xmllint');
+}
+
+/** Example workbooks of readxl, in tests: the files alone, out of Debian's package, without R. Answers their folder. */
+export function requireReadxlExamples(folder) {
+  const examples = path.join(folder, 'usr/lib/R/site-library/readxl/extdata');
+  if (existsSync(path.join(examples, 'deaths.xlsx'))) return examples;
+  say('Fetching example workbooks …');
+  mkdirSync(folder, { recursive: true });
+  const fetch = () => tryRun('apt-get', ['download', 'r-cran-readxl'], { cwd: folder });
+  if (!fetch().ok && isRoot()) tryRun('apt-get', ['update']);
+  const found = () => readdirSync(folder).find((file) => file.endsWith('.deb'));
+  if (!found()) fetch();
+  const file = found();
+  if (!file || !tryRun('dpkg-deb', ['-x', file, '.'], { cwd: folder }).ok)
+    throw new SetupError(
+      `The Debian package r-cran-readxl could not be fetched into ${folder}. Run there: apt-get download r-cran-readxl && dpkg-deb -x *.deb .`,
+    );
+  return examples;
 }

@@ -126,6 +126,8 @@ export const guideSchema = z.object({
   attempts: z.array(attemptSchema),
   defects: z.array(z.object({ code: z.string(), title: z.string(), status: z.string() })),
   goesTo: z.array(z.object({ name: z.string(), title: z.string(), leg: z.int(), person: z.string().nullable() })),
+  /** How each persona starts the application in this environment. */
+  starts: z.array(z.object({ persona: z.string(), how: z.string() })),
   /** Why no attempt may be made now; null: it may. */
   refusal: z.string().nullable(),
 });

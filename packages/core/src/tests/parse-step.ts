@@ -1,6 +1,6 @@
 import { findVerb } from './step-verbs.ts';
 import type { Step, StepAction } from './step.ts';
-import { normalizeStep } from './step.ts';
+import { foldSpace, normalizeStep, STEP_ACTION_WORDS, STEP_ACTIONS } from './step.ts';
 
 /** A step read from a sentence, or a sentence that says why it could not be read. */
 export type StepReading = { readonly ok: true; readonly step: Step } | { readonly ok: false; readonly message: string };
@@ -27,7 +27,42 @@ interface Rest {
  * What `printStep` writes is read back to the same step. Cost O(length).
  */
 export function parseStep(sentence: string): StepReading {
-  const line = sentence.replace(/\s+/g, ' ').trim();
+  const line = foldSpace(sentence);
+  const uniform = parseUniformStep(line);
+  return uniform ? { ok: true, step: uniform } : parseFreely(line);
+}
+
+const NAME = '"((?:[^"\\\\]|\\\\.)*)"';
+const UNIFORM = new RegExp(
+  `^(?:As ${NAME}: )?([Oo]ptionally )?([Gg]o to|[Ff]ill|[Pp]ick|[Pp]ress|[Ss]ee|[Kk]eep|[Ww]ait for|[Bb]y hand) ${NAME}(?: in ${NAME})?(?: beside ${NAME})?` +
+    `(?: (?:with|showing) (?:${NAME}|(\\{[^{}]+\\})))?(?:, keep as ${NAME})?\\.?(?: You should see: (.+))?$`,
+);
+const ACTION_OF = new Map(STEP_ACTIONS.map((action) => [STEP_ACTION_WORDS[action].toLowerCase(), action]));
+
+function unescape(text: string | undefined): string | undefined {
+  return text?.includes('\\') ? text.replace(/\\(.)/g, '$1') : text;
+}
+
+/** What `printStep` wrote, in one look: most of what is parsed. Undefined for anything else. Cost O(length). */
+export function parseUniformStep(line: string): Step | undefined {
+  const found = UNIFORM.exec(line);
+  const action = found?.[3] === undefined ? undefined : ACTION_OF.get(found[3].toLowerCase());
+  if (!found || !action) return undefined;
+  return normalizeStep({
+    do: action,
+    target: unescape(found[4]) ?? '',
+    as: unescape(found[1]),
+    optional: found[2] !== undefined,
+    within: unescape(found[5]),
+    beside: unescape(found[6]),
+    value: unescape(found[7]) ?? found[8],
+    keepAs: unescape(found[9]),
+    expect: found[10],
+  });
+}
+
+/** Quoted or plain names, clauses in any order; for a folded line. */
+export function parseFreely(line: string): StepReading {
   if (line === '') return { ok: false, message: 'The sentence is empty.' };
   const { main, expect } = splitExpect(line);
   const { as, optional, rest } = readHead(main);

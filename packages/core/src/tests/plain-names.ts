@@ -14,7 +14,12 @@ const CALLED = new RegExp(
 );
 
 /** The marks at a text’s end; the point of “no.” belongs to it. */
-export const FINAL_MARKS = /(?:(?<!\bn[or])[\s.!?;,:])+$/;
+const FINAL_MARKS = /(?:(?<!\bn[or])[\s.!?;,:])+$/;
+const MARKS = ' .!?;,:';
+
+export function stripFinalMarks(text: string): string {
+  return MARKS.includes(text.charAt(text.length - 1)) ? text.replace(FINAL_MARKS, '') : text;
+}
 
 /** “the surname”: names a thing, where a bare word or a quoted one may be a value. */
 export function isTarget(text: string): boolean {
@@ -24,7 +29,7 @@ export function isTarget(text: string): boolean {
 const capitalize = (text: string) => (text === '' ? text : text.charAt(0).toUpperCase() + text.slice(1));
 
 function strip(text: string, nouns: RegExp): string {
-  const plain = text.trim().replace(FINAL_MARKS, '').replace(DETERMINER, '').replace(CALLED, '');
+  const plain = stripFinalMarks(text.trim()).replace(DETERMINER, '').replace(CALLED, '');
   const bare = plain.replace(nouns, '').trim();
   return bare === '' || BARE.test(bare) || /\s(?:the|an?|of)$/.test(bare) ? plain : bare;
 }

@@ -61,6 +61,8 @@ const IRREGULAR: Readonly<Record<string, readonly string[]>> = {
 
 interface Verb {
   readonly phrase: string;
+  /** What follows the first word, with the blank before it; empty for a verb of one word. */
+  readonly tail: string;
   readonly reading: PlainReading;
 }
 
@@ -82,22 +84,28 @@ for (const reading of PLAIN_READINGS) {
     for (const form of toForms(first)) {
       const verbs = BY_FIRST.get(form) ?? [];
       if (verbs.length === 0) BY_FIRST.set(form, verbs);
-      verbs.push({ phrase: [form, ...rest].join(' '), reading });
+      verbs.push({ phrase: [form, ...rest].join(' '), tail: rest.map((word) => ` ${word}`).join(''), reading });
     }
   }
 }
 for (const verbs of BY_FIRST.values()) verbs.sort((a, b) => b.phrase.length - a.phrase.length);
 
-const FIRST_WORD = /^[a-z]+(?:-[a-z]+)?/i;
-
 /** The verb that a text begins with, and what stands behind it; undefined when it begins with none that is known. */
 export function findPlainVerb(text: string): { reading: PlainReading; verb: string; rest: string } | undefined {
-  const first = FIRST_WORD.exec(text)?.[0].toLowerCase();
-  const verbs = first === undefined ? undefined : BY_FIRST.get(first);
+  const blank = text.indexOf(' ');
+  const word = (blank < 0 ? text : text.slice(0, blank)).toLowerCase();
+  const verbs = BY_FIRST.get(word);
   if (!verbs) return undefined;
-  for (const { phrase, reading } of verbs) {
-    if (text.length === phrase.length ? text.toLowerCase() === phrase : text.slice(0, phrase.length + 1).toLowerCase() === `${phrase} `)
-      return { reading, verb: phrase, rest: text.slice(phrase.length).trim() };
+  for (const { phrase, tail, reading } of verbs) {
+    const end = phrase.length;
+    if (tail !== '' && !hasTail(text, tail, end)) continue;
+    return { reading, verb: phrase, rest: text.slice(end).trim() };
   }
   return undefined;
+}
+
+/** Whether the phrase that ends at `end` ends with `tail`, and a blank or nothing follows. */
+function hasTail(text: string, tail: string, end: number): boolean {
+  const next = text.charCodeAt(end);
+  return (next === 32 || Number.isNaN(next)) && text.slice(end - tail.length, end).toLowerCase() === tail;
 }

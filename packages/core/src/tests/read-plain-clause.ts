@@ -1,7 +1,7 @@
 import type { PlainReading } from './plain-verbs.ts';
 import { findPlainVerb } from './plain-verbs.ts';
 import { readExpectation } from './read-plain-expectation.ts';
-import { FINAL_MARKS, isTarget, splitList, toName, toPlace, toValue } from './plain-names.ts';
+import { isTarget, splitList, stripFinalMarks, toName, toPlace, toValue } from './plain-names.ts';
 import { hasSign, isSign, SIGN } from './quoted-parts.ts';
 import type { SignedText } from './quoted-parts.ts';
 import type { Step } from './step.ts';
@@ -19,7 +19,7 @@ type Reader = (clause: Clause) => Step[] | undefined;
 
 /** One action, or one thing that is to be seen; undefined when it is not understood. */
 export function readClause(text: string, signed: SignedText): Step[] | undefined {
-  const clause = text.replace(FINAL_MARKS, '');
+  const clause = stripFinalMarks(text);
   const found = findPlainVerb(clause);
   if (!found) return readExpectation(clause, signed);
   const steps = READERS[found.reading]({ verb: found.verb, body: found.rest, signed });

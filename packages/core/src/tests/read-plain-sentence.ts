@@ -1,13 +1,12 @@
 import { readClause } from './read-plain-clause.ts';
 import { findPlainVerb } from './plain-verbs.ts';
-import { parseStep } from './parse-step.ts';
-import { printStep } from './print-step.ts';
+import { parseUniformStep } from './parse-step.ts';
 import type { SignedText } from './quoted-parts.ts';
 import { resolveSigns, restoreQuotes, SIGN, signQuotedParts } from './quoted-parts.ts';
-import { FINAL_MARKS } from './plain-names.ts';
+import { stripFinalMarks } from './plain-names.ts';
 import { readExpectation } from './read-plain-expectation.ts';
 import type { Step } from './step.ts';
-import { normalizeStep } from './step.ts';
+import { foldSpace, normalizeStep } from './step.ts';
 
 /** The steps that a sentence of ordinary English says; one that is not understood is one step by hand, in its own words. */
 export interface PlainReadingOfSentence {
@@ -38,6 +37,8 @@ const CONNECTOR = /\s*(?:,?\s*\band then\b|,?\s*\bthen\b|;|,\s*and\b|\band\b|,|�
 const NAME_ALONE = new RegExp(`^(?:[A-Z]\\S*(?: \\S+){0,2}|${SIGN})$`);
 /** “On the Details tab, enter the weight”: where, before what. */
 const PLACE_FIRST = /^(?:on|in|at|under|into)\s+([^,]+?),\s*(.+)$/i;
+/** Without any of these there is one clause; looking for them is quicker than for all connectors. */
+const MAY_CONNECT = [' and ', ' then ', ',', ';', '→', '>'];
 /** What a verb's object begins with; without it the word behind *and* may be a noun: “name and post code”. */
 const OBJECT_START = new RegExp(
   `^(?:(?:the|an?|it|its|this|that|these|those|your|all|on|to|in|for|if|whether|as|down|up)\\b|[A-Z0-9${SIGN.slice(1, -1)}])`,
@@ -49,9 +50,9 @@ const OBJECT_START = new RegExp(
  * step by hand. Cost O(length).
  */
 export function readPlainSentence(sentence: string): PlainReadingOfSentence {
-  const line = sentence.replace(/\s+/g, ' ').trim();
+  const line = foldSpace(sentence);
   if (line === '') return { steps: [], isUnderstood: true };
-  const exact = readExactly(line);
+  const exact = line.includes('"') ? parseUniformStep(line) : undefined;
   if (exact) return { steps: [exact], isUnderstood: true };
   const own = line.replace(NUMBERING, '').trim() || line;
   const signed = signQuotedParts(own);
@@ -61,26 +62,23 @@ export function readPlainSentence(sentence: string): PlainReadingOfSentence {
     : { steps: [normalizeStep({ do: 'hand', target: own.replace(/<([^<>]{1,100})>/g, '{$1}') })], isUnderstood: false };
 }
 
-/** What `printStep` wrote. */
-function readExactly(line: string): Step | undefined {
-  if (!line.includes('"')) return undefined;
-  const reading = parseStep(line);
-  if (!reading.ok) return undefined;
-  const printed = printStep(reading.step);
-  return printed === line || printed === `${line}.` ? reading.step : undefined;
-}
-
 const isShort = ({ target, within = '', value = '', keepAs = '' }: Step) =>
   target.length > 0 && Math.max(target.length, within.length, keepAs.length) <= MOST_CHARACTERS && value.length <= 2_000;
+
+/** Verbs that may only introduce one: “make sure to save”. */
+const DOUBTFUL_START = /^(?:(?:make sure|ensure|remember) to|given)\s/i;
 
 interface Opening {
   readonly text: string;
   readonly as: string | undefined;
   readonly optional: boolean | undefined;
+  /** Nothing stood before the verb. */
+  readonly startsWithVerb: boolean;
 }
 
 /** Takes away what stands before the verb. Who acts is kept when it is a role, not just “the user”. */
 function open(text: string): Opening {
+  if (findPlainVerb(text) && !DOUBTFUL_START.test(text)) return { text, as: undefined, optional: undefined, startsWithVerb: true };
   let rest = text.replace(KEYWORD, '');
   const persona = AS_PERSONA.exec(rest);
   let as = persona?.[1];
@@ -101,7 +99,7 @@ function open(text: string): Opening {
   }
   const [, place, action] = PLACE_FIRST.exec(rest) ?? [];
   if (place !== undefined && action !== undefined && findPlainVerb(action)) rest = `${action} in ${place}`;
-  return { text: rest, as, optional: optional ? true : undefined };
+  return { text: rest, as, optional: optional ? true : undefined, startsWithVerb: false };
 }
 
 function stripFillers(text: string): string {
@@ -128,6 +126,7 @@ function findRole(text: string): { name: string; rest: string } | undefined {
 }
 
 function splitSentences(text: string): string[] {
+  if (!/[.!?;]\s/.test(text)) return [stripFinalMarks(text).trim()].filter((piece) => piece !== '');
   const pieces: string[] = [];
   let from = 0;
   for (const match of text.matchAll(SENTENCE_END)) {
@@ -135,7 +134,7 @@ function splitSentences(text: string): string[] {
     from = match.index + match[0].length;
   }
   pieces.push(text.slice(from));
-  return pieces.map((piece) => piece.replace(FINAL_MARKS, '').trim()).filter((piece) => piece !== '');
+  return pieces.map((piece) => stripFinalMarks(piece).trim()).filter((piece) => piece !== '');
 }
 
 function readSentences(signed: SignedText): Step[] | undefined {
@@ -144,17 +143,21 @@ function readSentences(signed: SignedText): Step[] | undefined {
     const expected = EXPECTED.exec(piece);
     const last = steps.at(-1);
     const says = expected ? piece.slice(expected[0].length) : piece;
-    const { text, as, optional } = open(says);
-    const isTelling = expected !== null || (!findPlainVerb(text) && last !== undefined && isAction(last));
+    const { text, as, optional, startsWithVerb } = open(says);
+    const isTelling = expected !== null || (!startsWithVerb && last !== undefined && isAction(last) && !findPlainVerb(text));
     if (isTelling && last) {
       steps[steps.length - 1] = withExpect(last, restoreQuotes(says, signed));
       continue;
     }
-    if (CONDITION.test(text)) return undefined;
+    if (!startsWithVerb && CONDITION.test(text)) return undefined;
     const read = readClauses(text, signed);
     if (!read) return undefined;
     for (const step of read)
-      steps.push(normalizeStep({ ...step, ...(as && { as: resolveSigns(as, signed) }), ...(optional && { optional }) }));
+      steps.push(
+        as === undefined && !optional
+          ? step
+          : normalizeStep({ ...step, optional, as: as === undefined ? step.as : resolveSigns(as, signed) }),
+      );
   }
   return steps;
 }
@@ -165,6 +168,7 @@ const withExpect = (step: Step, expect: string): Step =>
 
 /** The actions of one sentence, split where a verb, or something to be seen, follows *and*, *then* or a comma. */
 function readClauses(text: string, signed: SignedText): Step[] | undefined {
+  if (!MAY_CONNECT.some((sign) => text.includes(sign))) return readClause(text, signed);
   const steps: Step[] = [];
   let from = 0;
   let verb = findPlainVerb(text)?.verb;
@@ -196,7 +200,7 @@ function readClauses(text: string, signed: SignedText): Step[] | undefined {
 function findFollower(connector: string, tail: string, signed: SignedText): 'action' | 'telling' | 'nothing' {
   if (/→|[-=]>/.test(connector)) return 'telling';
   if (startsAction(open(tail).text)) return 'action';
-  return /^(?:the|an?|no)\s/i.test(tail) && readExpectation(tail.replace(FINAL_MARKS, ''), signed) ? 'telling' : 'nothing';
+  return /^(?:the|an?|no)\s/i.test(tail) && readExpectation(stripFinalMarks(tail), signed) ? 'telling' : 'nothing';
 }
 
 function startsAction(tail: string): boolean {

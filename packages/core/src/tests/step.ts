@@ -36,23 +36,35 @@ export interface Step {
   readonly as?: string | undefined;
 }
 
-const TEXTS = ['within', 'beside', 'value', 'expect', 'keepAs', 'as'] as const;
+const UNFOLDED = / {2}|[^\S ]/;
+
+/** White space folded to single blanks, none at the ends. Most texts are so already. */
+export function foldSpace(text: string): string {
+  const isFolded = text.charCodeAt(0) !== 32 && text.charCodeAt(text.length - 1) !== 32 && !UNFOLDED.test(text);
+  return isFolded ? text : text.replace(/\s+/g, ' ').trim();
+}
+
+const TEXTS = ['within', 'beside', 'value', 'expect', 'as'] as const;
+
+/** A name without braces. */
+function toKeptName(text: string | undefined): string {
+  return text === undefined ? '' : foldSpace(text.replace(/[{}]/g, ''));
+}
 
 /**
  * The one form of a step: white space folded, empty parts left out, `optional` only when true, a kept name without
  * braces; what a *keep* step reads is kept under its own name unless another is given.
  */
 export function normalizeStep(step: Step): Step {
-  const fold = (text: string) => text.replace(/\s+/g, ' ').trim();
-  const kept: Record<string, unknown> = { do: step.do, target: fold(step.target) };
+  const kept: { -readonly [Key in keyof Step]: Step[Key] } = { do: step.do, target: foldSpace(step.target) };
   for (const key of TEXTS) {
-    const text = fold(step[key] ?? '');
-    if (text !== '') kept[key] = text;
+    const text = step[key];
+    if (text === undefined || text === '') continue;
+    const folded = foldSpace(text);
+    if (folded !== '') kept[key] = folded;
   }
-  const toKeptName = (text: string) => fold(text.replace(/[{}]/g, ''));
-  const keepAs = toKeptName(step.keepAs ?? '') || (step.do === 'keep' ? toKeptName(step.target) : '');
-  if (keepAs === '') delete kept['keepAs'];
-  else kept['keepAs'] = keepAs;
-  if (step.optional) kept['optional'] = true;
-  return kept as unknown as Step;
+  const keepAs = toKeptName(step.keepAs) || (step.do === 'keep' ? toKeptName(step.target) : '');
+  if (keepAs !== '') kept.keepAs = keepAs;
+  if (step.optional) kept.optional = true;
+  return kept;
 }

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { deflateRawSync } from 'node:zlib';
 import { checkImport } from '@kindred-baton/core/imports/check-import';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import * as XLSX from 'xlsx';
+import { writeBomb } from '../workbook/hostile-files.test-data.ts';
 import { SHEET_LAYOUTS } from './layout.ts';
 import { readImport } from './read-import.ts';
 import { writeTemplate } from './write-template.ts';
@@ -23,27 +23,6 @@ function write(sheets: Readonly<Record<string, Rows | null>>): Uint8Array {
     if (rows) XLSX.utils.book_append_sheet(workbook, XLSX.utils.aoa_to_sheet(rows as unknown[][], { cellDates: true }), name);
   }
   return new Uint8Array(XLSX.write(workbook, { type: 'array', bookType: 'xlsx' }) as ArrayBuffer);
-}
-
-/** An archive of one part that unpacks to 160 MB, while its directory claims ten bytes (APPNOTE.TXT 6.3.10: local header, directory, end). */
-function writeBomb(): Uint8Array {
-  const name = Buffer.from('xl/workbook.xml');
-  const packed = deflateRawSync(Buffer.alloc(160 * 1_048_576), { level: 1 });
-  const fields = Buffer.alloc(26);
-  fields.writeUInt16LE(20, 0);
-  fields.writeUInt16LE(8, 4);
-  fields.writeUInt32LE(packed.length, 14);
-  fields.writeUInt32LE(10, 18);
-  fields.writeUInt16LE(name.length, 22);
-  const local = Buffer.concat([Buffer.from('PK\u0003\u0004'), fields, name, packed]);
-  const entry = Buffer.concat([Buffer.from('PK\u0001\u0002\u0014\u0000', 'latin1'), fields, Buffer.alloc(14), name]);
-  const end = Buffer.alloc(22);
-  end.write('PK\u0005\u0006', 'latin1');
-  end.writeUInt16LE(1, 8);
-  end.writeUInt16LE(1, 10);
-  end.writeUInt32LE(entry.length, 12);
-  end.writeUInt32LE(local.length, 16);
-  return new Uint8Array(Buffer.concat([local, entry, end]));
 }
 
 const problemsOf = async (bytes: Uint8Array) =>

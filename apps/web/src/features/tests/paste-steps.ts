@@ -1,18 +1,17 @@
 import { findAction } from '@kindred-baton/core/tests/step-verbs';
 import { readPlainSentence } from '@kindred-baton/core/tests/read-plain-sentence';
 import type { Step } from '@kindred-baton/core/tests/step';
-import { normalizeStep, STEP_ACTION_WORDS } from '@kindred-baton/core/tests/step';
+import { normalizeStep } from '@kindred-baton/core/tests/step';
 
 /**
  * Steps from the clipboard: spreadsheet rows (Do, On, With, You should see, Keep as, separated by tabs), or a sentence a line. What is
- * not understood becomes a step by hand. Null when it is neither: a single line without tabs is text for the cell.
+ * not understood becomes a step by hand.
  */
-export function pasteSteps(text: string): { steps: Step[]; byHand: number } | null {
+export function pasteSteps(text: string): { steps: Step[]; byHand: number } {
   const lines = text
     .replace(/\r/g, '')
     .split('\n')
     .filter((line) => line.trim() !== '');
-  if (lines.length < 2 && !text.includes('\t')) return null;
   const read = lines.map((line) => {
     const cells = line.includes('\t') ? readCells(line.split('\t')) : undefined;
     return cells ? { steps: [cells], isUnderstood: true } : readPlainSentence(line.replace(/\t+/g, ' '));
@@ -23,13 +22,4 @@ export function pasteSteps(text: string): { steps: Step[]; byHand: number } | nu
 function readCells([verb = '', target = '', value = '', expect = '', keepAs = '']: string[]): Step | undefined {
   const action = findAction(verb);
   return action && target.trim() !== '' ? normalizeStep({ do: action, target, value, expect, keepAs }) : undefined;
-}
-
-/** Steps as spreadsheet rows; pasting them again gives the same. */
-export function copySteps(steps: readonly Step[]): string {
-  return steps
-    .map(({ do: action, target, value, expect, keepAs }) =>
-      [STEP_ACTION_WORDS[action], target, value ?? '', expect ?? '', keepAs ?? ''].map((cell) => cell.replace(/[\t\n]/g, ' ')).join('\t'),
-    )
-    .join('\n');
 }

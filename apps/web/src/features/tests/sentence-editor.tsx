@@ -23,7 +23,7 @@ interface SentenceEditorProps {
 type Words = Pick<SentenceEditorProps, 'targets' | 'names' | 'personas'>;
 
 /** The sentences in an editor that knows the things of the application, the values that travel, and what a line means. */
-export default function SentenceEditor({ text, canEdit, targets, names, personas, onChange }: SentenceEditorProps) {
+export function SentenceEditor({ text, canEdit, targets, names, personas, onChange }: SentenceEditorProps) {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const words = useRef<Words>({ targets, names, personas });

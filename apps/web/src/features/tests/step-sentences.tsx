@@ -2,10 +2,9 @@ import type { TestSurroundings } from '@kindred-baton/contracts/tests/test';
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import { readPlainSentence } from '@kindred-baton/core/tests/read-plain-sentence';
 import type { Step } from '@kindred-baton/core/tests/step';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { countOf } from '../../ui/format.ts';
-
-const SentenceEditor = lazy(() => import('./sentence-editor.tsx'));
+import { SentenceEditor } from './sentence-editor.tsx';
 
 interface StepSentencesProps {
   readonly steps: readonly Step[];
@@ -16,7 +15,7 @@ interface StepSentencesProps {
 }
 
 /** The same steps as sentences, one a line: ordinary words are understood, what is not is a step by hand. */
-export function StepSentences({ steps, canEdit, names, around, onChange }: StepSentencesProps) {
+export default function StepSentences({ steps, canEdit, names, around, onChange }: StepSentencesProps) {
   const [text, setText] = useState(() => steps.map(printStep).join('\n'));
   const readings = useMemo(() => text.split('\n').map(readPlainSentence), [text]);
   const byHand = readings.filter(({ isUnderstood }) => !isUnderstood).length;
@@ -27,15 +26,13 @@ export function StepSentences({ steps, canEdit, names, around, onChange }: StepS
   const uniform = readings.flatMap((reading) => reading.steps.map(printStep)).join('\n');
   return (
     <div className="p-3">
-      <Suspense fallback={<p className="min-h-[320px] text-soft">The sentences are on their way …</p>}>
-        <SentenceEditor
-          {...{ text, canEdit }}
-          targets={around?.targets ?? []}
-          personas={around?.personas ?? []}
-          names={names}
-          onChange={change}
-        />
-      </Suspense>
+      <SentenceEditor
+        {...{ text, canEdit }}
+        targets={around?.targets ?? []}
+        personas={around?.personas ?? []}
+        names={names}
+        onChange={change}
+      />
       <p className="mt-2 flex min-h-[30px] flex-wrap items-center gap-x-4 text-[13px] text-soft">
         {byHand > 0 ? (
           <span role="status" className="font-semibold text-ink">

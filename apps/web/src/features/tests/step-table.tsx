@@ -41,7 +41,7 @@ export function StepTable({ steps, canEdit, problems, personas, odd, dispatch }:
         </div>
       )}
       {/* The cells are the controls; the table hears their keys. */}
-      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions */}
+      {}
       <table className="grid-table" {...(canEdit ? { onKeyDown: keys.onKeyDown, onPaste: keys.onPaste, onCopy: keys.onCopy } : {})}>
         <thead>
           <tr>

@@ -5,7 +5,7 @@ import Columns2 from 'lucide-react/icons/columns-2';
 import Redo from 'lucide-react/icons/redo-2';
 import Sparkles from 'lucide-react/icons/brush-cleaning';
 import Undo from 'lucide-react/icons/undo-2';
-import { useEffect, useMemo, useReducer, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useReducer, useState } from 'react';
 import { BatonMark } from '../../ui/baton-mark.tsx';
 import { Choose } from '../../ui/choose.tsx';
 import { Crumbs, PageTitle } from '../../ui/page-title.tsx';
@@ -17,20 +17,23 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { AboutPart } from './about-part.tsx';
-import { CompareView } from './compare-view.tsx';
 import { ConflictDialog } from './conflict-dialog.tsx';
 import { DataRows } from './data-rows.tsx';
 import { ExportButton } from './export-button.tsx';
 import { FieldsCard } from './fields-card.tsx';
 import { findOpenFindings, FindingsPart } from './findings-part.tsx';
 import { PinnedPart } from './pinned-part.tsx';
-import { StepSentences } from './step-sentences.tsx';
 import { StepTable } from './step-table.tsx';
 import type { DraftEvent, TestDraft } from './test-draft.ts';
 import { createDraft, reduceDraft } from './test-draft.ts';
-import { TidyDialog } from './tidy-dialog.tsx';
 import type { Saving } from './use-saving.ts';
 import { useSaving } from './use-saving.ts';
+
+/** What is not looked at is not fetched. */
+const CompareView = lazy(() => import('./compare-view.tsx'));
+const StepSentences = lazy(() => import('./step-sentences.tsx'));
+const TidyDialog = lazy(() => import('./tidy-dialog.tsx'));
+const WAITING = <p className="p-4 text-soft">One moment …</p>;
 
 const KEYS = [
   { keys: 'Enter', does: 'Insert a step below' },
@@ -69,7 +72,9 @@ function TestEditor({ test }: { readonly test: TestDetail }) {
     <>
       <EditorTitle {...{ test, draft, dispatch, saving, canEdit, base }} />
       {compared ? (
-        <CompareView test={test} before={Number(compared[1])} after={Number(compared[2])} />
+        <Suspense fallback={WAITING}>
+          <CompareView test={test} before={Number(compared[1])} after={Number(compared[2])} />
+        </Suspense>
       ) : (
         <div className="grid gap-4 lg:grid-cols-[206px_minmax(0,1fr)_246px]">
           <div className="grid content-start gap-3">
@@ -260,7 +265,9 @@ function StepsCard({ test, draft, dispatch, saving, canEdit, around, findings }:
         )}
       </div>
       {isSentences ? (
-        <StepSentences steps={draft.steps} {...{ canEdit, around, names }} onChange={(steps) => dispatch({ kind: 'steps', steps })} />
+        <Suspense fallback={WAITING}>
+          <StepSentences steps={draft.steps} {...{ canEdit, around, names }} onChange={(steps) => dispatch({ kind: 'steps', steps })} />
+        </Suspense>
       ) : (
         <StepTable steps={draft.steps} {...{ canEdit, dispatch, odd }} personas={around?.personas ?? []} problems={saving.problems} />
       )}
@@ -273,11 +280,13 @@ function StepsCard({ test, draft, dispatch, saving, canEdit, around, findings }:
         onChange={(rows) => dispatch({ kind: 'rows', rows })}
       />
       {isTidying && (
-        <TidyDialog
-          steps={draft.steps}
-          onClose={() => setIsTidying(false)}
-          onTidy={(steps, inputs) => dispatch({ kind: 'tidied', steps, inputs })}
-        />
+        <Suspense fallback={null}>
+          <TidyDialog
+            steps={draft.steps}
+            onClose={() => setIsTidying(false)}
+            onTidy={(steps, inputs) => dispatch({ kind: 'tidied', steps, inputs })}
+          />
+        </Suspense>
       )}
     </div>
   );

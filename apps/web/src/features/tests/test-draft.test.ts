@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { copySteps, isStepList } from './copy-steps.ts';
+import { copyRow, listColumns, pasteRows } from './data-row-cells.ts';
 import { pasteSteps } from './paste-steps.ts';
 import { createDraft, EMPTY_STEP, reduceDraft, toSaveTest } from './test-draft.ts';
 import type { DraftEvent } from './test-draft.ts';
@@ -51,23 +53,97 @@ describe('a draft of a test', () => {
   });
 });
 
+describe('undo', () => {
+  it('takes back one edit at a time, typing in one cell as one, and redoes it', () => {
+    const typed = play(
+      { kind: 'step', index: 0, change: { value: 'a' } },
+      { kind: 'step', index: 0, change: { value: 'ab' } },
+      { kind: 'duplicate', indexes: [0, 1] },
+    );
+    expect(typed.steps).toHaveLength(4);
+    const back = reduceDraft(reduceDraft(typed, { kind: 'undo' }), { kind: 'undo' });
+    expect(back.steps).toEqual(VERSION.steps);
+    expect(reduceDraft(back, { kind: 'redo' }).steps[0]?.value).toBe('ab');
+    expect(reduceDraft(back, { kind: 'undo' })).toEqual(back);
+  });
+
+  it('knows whether more was typed while a save was on its way', () => {
+    const typed = play({ kind: 'name', name: 'A' }, { kind: 'minutes', minutes: 9 });
+    expect(reduceDraft(typed, { kind: 'saved', base: { number: 2, revision: 2 }, edits: 1 }).isChanged).toBe(true);
+    expect(reduceDraft(typed, { kind: 'saved', base: { number: 2, revision: 2 }, edits: 2 }).isChanged).toBe(false);
+  });
+});
+
+describe('many steps at once', () => {
+  const many = () => play({ kind: 'steps', steps: ['A', 'B', 'C', 'D'].map((target) => ({ do: 'press' as const, target })) });
+  const targets = (event: DraftEvent) =>
+    reduceDraft(many(), event)
+      .steps.map(({ target }) => target)
+      .join('');
+
+  it.each<[string, DraftEvent, string]>([
+    ['move down together', { kind: 'move', indexes: [0, 1], by: 1 }, 'CABD'],
+    ['move up together, also apart', { kind: 'move', indexes: [1, 3], by: -1 }, 'BADC'],
+    ['stay where one of them would leave', { kind: 'move', indexes: [0, 2], by: -1 }, 'ABCD'],
+    ['are duplicated behind the last of them', { kind: 'duplicate', indexes: [2, 0] }, 'ABCACD'],
+    ['are taken out', { kind: 'remove', indexes: [0, 3] }, 'BC'],
+  ])('%s', (_, event, expected) => expect(targets(event)).toBe(expected));
+
+  it('that were tidied give their named values to the data rows, which keep what they say', () => {
+    const steps = [{ do: 'fill' as const, target: 'Street', value: '{Street}' }];
+    expect(play({ kind: 'tidied', steps, inputs: { Street: 'Mill Lane' } }).rows).toEqual([
+      { name: 'Row 1', values: { Street: 'Mill Lane' } },
+    ]);
+    const kept = play(
+      { kind: 'rows', rows: [{ name: 'House', values: { Street: 'Quay' } }] },
+      { kind: 'tidied', steps, inputs: { Street: 'Mill Lane' } },
+    );
+    expect(kept.rows[0]?.values).toEqual({ Street: 'Quay' });
+  });
+});
+
 describe('pasting steps', () => {
-  it('takes rows of a spreadsheet', () => {
-    expect(pasteSteps('click\tSave\t\tSaved\nnote\tNumber\t\t\tQuote no.\n')).toEqual({
+  it('takes rows of a spreadsheet; what was copied comes back the same', () => {
+    const steps = [
+      { do: 'press' as const, target: 'Save', expect: 'Saved' },
+      { do: 'keep' as const, target: 'Number', keepAs: 'Quote no.' },
+    ];
+    expect(pasteSteps('click\tSave\t\tSaved\nnote\tNumber\t\t\tQuote no.\n')).toEqual({ steps, byHand: 0 });
+    expect(pasteSteps(copySteps(steps))).toEqual({ steps, byHand: 0 });
+  });
+
+  it('takes a sentence a line; what it does not understand is a step by hand', () => {
+    expect(pasteSteps('Open the Quotes\nRing the depot')).toEqual({
       steps: [
-        { do: 'press', target: 'Save', expect: 'Saved' },
-        { do: 'keep', target: 'Number', keepAs: 'Quote no.' },
+        { do: 'go', target: 'Quotes' },
+        { do: 'hand', target: 'Ring the depot' },
       ],
-      refused: [],
+      byHand: 1,
     });
   });
 
-  it('takes a sentence a line, and tells what it does not understand', () => {
-    expect(pasteSteps('Open the Quotes\nNice weather today')).toEqual({
-      steps: [{ do: 'go', target: 'Quotes' }],
-      refused: ['Nice weather today'],
-    });
+  it('leaves a word for the cell to the cell', () =>
+    expect(['Save', 'Save\n', 'a\tb', 'a\nb'].map(isStepList)).toEqual([false, false, true, true]));
+});
+
+describe('data rows', () => {
+  const rows = [{ name: 'House', values: { Town: 'Halden' } }];
+
+  it('are copied under a name of their own', () => {
+    expect(copyRow({ name: 'House 2', values: {} }, [...rows, { name: 'House 2', values: {} }]).name).toBe('House 3');
   });
 
-  it('leaves a word for the cell to the cell', () => expect(pasteSteps('Save')).toBeNull());
+  it('have the needs as columns, then what only rows name, each once', () => {
+    expect(listColumns([{ name: 'town', type: 'text' }], [{ name: 'A', values: { Town: 'x', Street: 'y' } }])).toEqual(['town', 'Street']);
+  });
+
+  it('take a block of a spreadsheet from a cell on, and grow by it', () => {
+    expect(
+      pasteRows({ rows, columns: ['Town', 'Street'], text: 'Farm\tplanner\tQuay\tMill\nMill\t\tTarn\t\n', row: 0, column: -2 }),
+    ).toEqual([
+      { name: 'Farm', as: 'planner', values: { Town: 'Quay', Street: 'Mill' } },
+      { name: 'Mill', values: { Town: 'Tarn', Street: '' } },
+    ]);
+    expect(pasteRows({ rows, columns: ['Town'], text: 'one word', row: 0, column: 0 })).toBeNull();
+  });
 });

@@ -4,7 +4,7 @@ import type { Step } from '@kindred-baton/core/tests/step';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import type { Field } from '@kindred-baton/core/values/field';
 
-export type Content = Pick<SaveTest, 'name' | 'minutes' | 'steps' | 'needs' | 'gives' | 'rows'>;
+type Content = Pick<SaveTest, 'name' | 'minutes' | 'steps' | 'needs' | 'gives' | 'rows'>;
 
 export interface TestDraft extends Content {
   readonly base: SaveTest['base'];

@@ -14,7 +14,7 @@ interface TidyDialogProps {
 }
 
 /** What could be simpler, with before and after: taken in one by one, refused, or all at once. */
-export function TidyDialog({ steps, onTidy, onClose }: TidyDialogProps) {
+export default function TidyDialog({ steps, onTidy, onClose }: TidyDialogProps) {
   const [refused, setRefused] = useState<ReadonlySet<string>>(new Set());
   const proposals = proposeTidying(steps, refused);
   const take = (proposal: TidyProposal) => onTidy(applyProposal(steps, proposal), proposal.inputs ?? {});

@@ -93,6 +93,9 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
     ...{ isBusy, isDraft, conflict, problems, refusal, save },
     agree: () => leave(() => sendJson('POST', `${path}/agree`, draft.base)),
     discard: () => leave(() => sendJson('DELETE', `${path}/draft`, draft.base)),
-    forgetConflict: () => setConflict(null),
+    forgetConflict: () => {
+      setIsDraft((before) => before || conflict?.state === 'draft');
+      setConflict(null);
+    },
   };
 }

@@ -2,7 +2,7 @@ import type { Step } from '@kindred-baton/core/tests/step';
 import type { ClipboardEvent, KeyboardEvent, MouseEvent, RefObject } from 'react';
 import { useState } from 'react';
 import { useNotice } from '../../ui/notices.tsx';
-import { copySteps, pasteSteps } from './paste-steps.ts';
+import { copySteps, isStepList } from './copy-steps.ts';
 import type { DraftEvent } from './test-draft.ts';
 import { EMPTY_STEP } from './test-draft.ts';
 
@@ -72,9 +72,12 @@ export function useStepKeys(steps: readonly Step[], dispatch: (event: DraftEvent
   const onPaste = (event: ClipboardEvent) => {
     const at = indexOf(event.target);
     const index = Number.isNaN(at) ? steps.length : at;
-    const pasted = pasteSteps(event.clipboardData.getData('text/plain'));
-    if (!pasted) return;
+    const text = event.clipboardData.getData('text/plain');
+    if (!isStepList(text)) return;
     event.preventDefault();
+    void import('./paste-steps.ts').then(({ pasteSteps }) => lay(pasteSteps(text), index));
+  };
+  const lay = (pasted: { readonly steps: readonly Step[]; readonly byHand: number }, index: number) => {
     const isEmpty = steps[index]?.target === '';
     const next = [...steps];
     next.splice(isEmpty ? index : index + 1, isEmpty ? 1 : 0, ...pasted.steps);

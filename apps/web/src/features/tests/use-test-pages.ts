@@ -6,7 +6,8 @@ import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { toFilterQuery } from './read-test-filter.ts';
 
-export const TESTS_A_PAGE = 200;
+/** As many as the server gives at once (contracts: TESTS_A_PAGE). */
+const TESTS_A_PAGE = 200;
 
 export interface TestPages {
   readonly list: TestList;

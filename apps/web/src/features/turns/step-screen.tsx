@@ -64,6 +64,7 @@ export function StepScreen({ guide, attempt, hand, source, isSmall = false }: Sc
           step={step}
           handed={new Set(guide.turn.arrivals.flatMap((arrival) => (arrival.from ? [toNameKey(arrival.name)] : [])))}
         />
+        <PersonaStart steps={steps} index={index} guide={guide} />
         {step.value !== undefined && <StepValue template={step.value} guide={guide} source={source} />}
         {step.expect !== undefined && (
           <div className="mt-4 border-l-[3px] border-line pl-3">
@@ -111,13 +112,31 @@ function StepValue({ template, guide, source }: Pick<ScreenProps, 'guide' | 'sou
   );
 }
 
+/** Where another persona takes over: how that one starts the application. */
+function PersonaStart({
+  steps,
+  index,
+  guide,
+}: Pick<ScreenProps, 'guide'> & { readonly steps: ScreenProps['hand']['steps']; readonly index: number }) {
+  const usual = guide.version?.rows[0]?.as;
+  const as = steps[index]?.as ?? usual;
+  const before = index === 0 ? undefined : (steps[index - 1]?.as ?? usual);
+  const start = as === undefined || as === before ? undefined : guide.starts.find(({ persona }) => toNameKey(persona) === toNameKey(as));
+  if (!start) return null;
+  return (
+    <p className="mt-2 rounded-control bg-band px-3 py-2 text-[13px]">
+      <b>{start.persona}</b> {start.how}
+    </p>
+  );
+}
+
 function Next({ hand }: { readonly hand: ScreenProps['hand'] }) {
   const next = hand.steps[hand.state.index + 1];
   return (
     <p className="my-3 truncate text-[13px] text-soft">
       {next ? (
         <>
-          Next: {next.do} <b className="text-ink">{next.target}</b>
+          Next: {next.do === 'hand' ? 'by hand' : next.do} <b className="text-ink">{next.target}</b>
         </>
       ) : (
         'This is the last step.'

@@ -12,7 +12,13 @@ export function StepSentence({ step, handed }: { readonly step: Step; readonly h
     <h2 className="text-[19px] leading-7">
       {step.optional && <span className="font-normal text-soft">Optional: </span>}
       {step.as !== undefined && <span className="font-normal text-soft">As {step.as}: </span>}
-      {STEP_ACTION_WORDS[step.do]} <span className="border-b-[3px] border-baton">{step.target}</span>
+      {step.do === 'hand' ? (
+        step.target
+      ) : (
+        <>
+          {STEP_ACTION_WORDS[step.do]} <span className="border-b-[3px] border-baton">{step.target}</span>
+        </>
+      )}
       {step.within !== undefined && <> in {step.within}</>}
       {step.beside !== undefined && <>, beside {step.beside}</>}
       {step.value !== undefined && (
