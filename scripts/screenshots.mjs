@@ -19,12 +19,20 @@ const VIEWS = [
   { name: 'map', path: '/brindlemere/map?node=NS-2.1', as: 'lea.marsh' },
   {
     name: 'import',
-    path: '/brindlemere/map/import',
+    path: '/brindlemere/map/import?kind=workbook',
     as: 'lea.marsh',
     then: async (page) => (await page.$('input[type=file]')).uploadFile(path.join(ROOT, 'tests/fixtures/street-lighting.openpyxl.xlsx')),
   },
-  { name: 'tests', path: '/brindlemere/tests?scope=NS', as: 'lea.marsh' },
+  { name: 'requirements', path: '/brindlemere/requirements?view=matrix&scope=NS', as: 'lea.marsh' },
+  { name: 'tests', path: '/brindlemere/tests', as: 'lea.marsh' },
+  { name: 'worth-a-look', path: '/brindlemere/tests?view=look', as: 'lea.marsh' },
   { name: 'test', path: '/brindlemere/tests/BIL-01', as: 'edda.quill' },
+  {
+    name: 'sentences',
+    path: '/brindlemere/tests/BIL-03?steps=sentences',
+    as: 'edda.quill',
+    then: (page) => page.waitForSelector('.cm-content'),
+  },
   { name: 'scenarios', path: '/brindlemere/scenarios', as: 'lea.marsh' },
   {
     name: 'scenario',

@@ -2,6 +2,7 @@
 import { fork } from 'node:child_process';
 import path from 'node:path';
 import { isFree } from './setup/cluster.mjs';
+import { findChromium } from './setup/debian.mjs';
 import { installDependencies } from './setup/dependencies.mjs';
 import { WEB } from './setup/paths.mjs';
 import { SetupError, runMain, say } from './setup/say.mjs';
@@ -13,6 +14,8 @@ await runMain(async () => {
     throw new SetupError(`PORT should be a number from 1 to 65535; “${process.env.PORT}” is not.`);
   if (!(await isFree(PORT))) throw new SetupError(`Port ${PORT} is taken by another program. Choose another: PORT=${PORT + 1} npm start`);
   installDependencies();
+  const chromium = findChromium();
+  if (!chromium) say('Without Chromium tests are not written as PDF; all else works. Install it with: sudo apt-get install chromium');
   const { buildWeb } = await import('./setup/build.mjs');
   const { openDatabase, prepareStore } = await import('./setup/store.mjs');
   const { getSecret } = await import('./setup/secret.mjs');
@@ -20,7 +23,7 @@ await runMain(async () => {
   const database = await openDatabase('kindred_baton');
   try {
     prepareStore(database.url);
-    await serve({ DATABASE_URL: database.url, KINDRED_BATON_SECRET: getSecret() });
+    await serve({ DATABASE_URL: database.url, KINDRED_BATON_SECRET: getSecret(), ...(chromium ? { CHROMIUM_PATH: chromium } : {}) });
   } finally {
     database.stop();
   }

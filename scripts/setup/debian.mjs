@@ -32,6 +32,16 @@ export function requirePostgres() {
   return installed;
 }
 
+/** The browser that prints PDF, installed where missing and possible; undefined where it is neither. */
+export function findChromium() {
+  try {
+    return requireChromium();
+  } catch (error) {
+    if (error instanceof SetupError) return undefined;
+    throw error;
+  }
+}
+
 /** The browser for tests and pictures, installed where missing. */
 export function requireChromium() {
   const find = () => [process.env.CHROMIUM_PATH, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((file) => file && existsSync(file));

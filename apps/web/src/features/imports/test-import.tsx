@@ -42,7 +42,7 @@ export function TestImport() {
           {preview.columns && preview.mapping && (
             <ColumnsCard
               columns={preview.columns}
-              fields={TEST_COLUMNS}
+              fields={SHOWN_FIRST}
               taken={preview.mapping.columns}
               onTake={(field, column) =>
                 lookAgain({ sheet: preview.columns?.sheet, mapping: withColumn(preview.mapping, field, column) as Options['mapping'] })
@@ -88,6 +88,11 @@ export function TestImport() {
     </ImportFrame>
   );
 }
+
+/** What tells a test and its steps first. */
+const ORDER = ['test', 'name', 'step', 'target', 'value', 'expect', 'keepAs', 'as'];
+const rank = (field: string) => (ORDER.indexOf(field) + ORDER.length + 1) % (ORDER.length + 1);
+const SHOWN_FIRST = [...TEST_COLUMNS].sort((a, b) => rank(a.field) - rank(b.field));
 
 function withColumn(mapping: TestImportPreview['mapping'], field: string, column: number | undefined): TestMapping {
   const { grouping, columns } = mapping ?? { grouping: 'id' as const, columns: {} };

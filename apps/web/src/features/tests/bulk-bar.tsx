@@ -46,7 +46,7 @@ export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
     <div
       role="toolbar"
       aria-label="Marked tests"
-      className="card mb-3 flex flex-wrap items-center gap-2 border-baton-line bg-baton-tint px-3.5 py-2"
+      className="card mb-3 flex flex-wrap items-center gap-2 border-l-4 border-l-baton px-3.5 py-2"
     >
       <b>{countOf(codes.length, 'test')} marked</b>
       {codes.length < total && (

@@ -2,7 +2,7 @@ import type { TestSurroundings, WaiverView } from '@kindred-baton/contracts/test
 import type { TestFinding } from '@kindred-baton/core/tests/findings/finding';
 import { examineTest, toWaiverKey } from '@kindred-baton/core/tests/findings/rules';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNotice } from '../../ui/notices.tsx';
 import { sendJson, toMessage } from '../../ui/request.ts';
 import { PanelPart } from '../../ui/side-panel.tsx';
@@ -109,7 +109,6 @@ function goToStep(index: number | undefined) {
 
 function FindingLine({ finding, onWaive }: { readonly finding: TestFinding; readonly onWaive: ((note: string) => Promise<void>) | null }) {
   const [isWaiving, setIsWaiving] = useState(false);
-  const [note, setNote] = useState('');
   return (
     <li className="border-t border-line-2 py-2 first:border-t-0">
       <button
@@ -125,27 +124,35 @@ function FindingLine({ finding, onWaive }: { readonly finding: TestFinding; read
           It may stay
         </button>
       )}
-      {onWaive && isWaiving && (
-        <form
-          className="mt-1 flex gap-1"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (note.trim() !== '') void onWaive(note).then(() => setIsWaiving(false));
-          }}
-        >
-          <input
-            ref={(field) => field?.focus()}
-            className="field"
-            aria-label="Why it may stay"
-            placeholder="why it may stay"
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-          />
-          <button type="submit" className="button button-small" disabled={note.trim() === ''}>
-            Waive
-          </button>
-        </form>
-      )}
+      {onWaive && isWaiving && <WaiveForm onWaive={(note) => void onWaive(note).then(() => setIsWaiving(false))} />}
     </li>
+  );
+}
+
+/** Asked for, it takes the focus. */
+function WaiveForm({ onWaive }: { readonly onWaive: (note: string) => void }) {
+  const field = useRef<HTMLInputElement>(null);
+  const [note, setNote] = useState('');
+  useEffect(() => field.current?.focus(), []);
+  return (
+    <form
+      className="mt-1 flex gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (note.trim() !== '') onWaive(note);
+      }}
+    >
+      <input
+        ref={field}
+        className="field"
+        aria-label="Why it may stay"
+        placeholder="why it may stay"
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+      />
+      <button type="submit" className="button button-small" disabled={note.trim() === ''}>
+        Waive
+      </button>
+    </form>
   );
 }
