@@ -36,6 +36,8 @@ export function readReqif(bytes: Uint8Array): TablesReading {
 function createParser(): XMLParser {
   return new XMLParser({
     ...{ ignoreAttributes: false, attributeNamePrefix: ATTRIBUTE, removeNSPrefix: true, parseTagValue: false, parseAttributeValue: false },
+    // Also character references by number, such as line ends in attributes.
+    htmlEntities: true,
     ...{ trimValues: true, isArray: (_: string, __: unknown, ___: boolean, isAttribute: boolean) => !isAttribute },
     stopNodes: ['*.THE-VALUE'],
   });
