@@ -1,31 +1,21 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import type { TestDetail, TestList } from '@kindred-baton/contracts/tests/test';
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { KeyInput } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { TestBrowser, Visitor } from '../support/browser.ts';
-import { launchBrowser, openAs } from '../support/browser.ts';
-import { copyTemplate } from '../support/test-store.ts';
-import type { WebServer } from '../support/web-server.ts';
-import { startWebServer } from '../support/web-server.ts';
+import type { Visitor } from '../support/browser.ts';
+import type { OwnServer } from '../support/own-server.ts';
+import { openOwnServer, toFile } from '../support/own-server.ts';
 
 const API = '/api/brindlemere';
 
 describe('the library and its editor', () => {
-  let server: WebServer;
-  let chromium: TestBrowser;
+  let own: OwnServer;
   let lead: Visitor;
   beforeAll(async () => {
-    server = await startWebServer(await copyTemplate('demo'));
-    chromium = await launchBrowser();
-    lead = await openAs(chromium.browser, server.baseUrl, 'Lea Marsh');
+    own = await openOwnServer('Lea Marsh');
+    lead = own.visitor;
   });
-  afterAll(async () => {
-    await chromium.close();
-    await server.stop();
-  });
+  afterAll(() => own.close());
 
   const press = async (key: KeyInput, ...held: KeyInput[]) => {
     for (const each of held) await lead.page.keyboard.down(each);
@@ -38,11 +28,6 @@ describe('the library and its editor', () => {
     const test = await getTest(code);
     expect(isSo(test), test.version.steps.map(printStep).join('\n')).toBe(true);
     return test;
-  };
-  const toFile = (name: string, text: string) => {
-    const file = path.join(mkdtempSync(path.join(tmpdir(), 'kindred-baton-')), name);
-    writeFileSync(file, text);
-    return file;
   };
   const fetchFile = (to: string) =>
     lead.page.evaluate(async (address) => {

@@ -1,32 +1,22 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import type { MapView } from '@kindred-baton/contracts/map/node';
 import type { Traceability } from '@kindred-baton/contracts/requirements/requirement';
 import type { KeyInput } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { TestBrowser, Visitor } from '../support/browser.ts';
-import { launchBrowser, openAs } from '../support/browser.ts';
-import { copyTemplate } from '../support/test-store.ts';
-import type { WebServer } from '../support/web-server.ts';
-import { startWebServer } from '../support/web-server.ts';
+import type { Visitor } from '../support/browser.ts';
+import type { OwnServer } from '../support/own-server.ts';
+import { openOwnServer, toFile } from '../support/own-server.ts';
 
 const API = '/api/brindlemere';
 const TREE = '[role=tree][aria-label="Process map"]';
 
 describe('the map and its requirements', () => {
-  let server: WebServer;
-  let chromium: TestBrowser;
+  let own: OwnServer;
   let lead: Visitor;
   beforeAll(async () => {
-    server = await startWebServer(await copyTemplate('demo'));
-    chromium = await launchBrowser();
-    lead = await openAs(chromium.browser, server.baseUrl, 'Lea Marsh');
+    own = await openOwnServer('Lea Marsh');
+    lead = own.visitor;
   });
-  afterAll(async () => {
-    await chromium.close();
-    await server.stop();
-  });
+  afterAll(() => own.close());
 
   const listBelow = async (code: string) => {
     const { nodes } = await lead.json<MapView>(`${API}/map`);
@@ -53,11 +43,6 @@ describe('the map and its requirements', () => {
   const openMap = async (node: string) => {
     await lead.go(`/brindlemere/map?node=${node}`);
     await lead.page.focus(TREE);
-  };
-  const toFile = (name: string, text: string) => {
-    const file = path.join(mkdtempSync(path.join(tmpdir(), 'kindred-baton-')), name);
-    writeFileSync(file, text);
-    return file;
   };
   const upload = async (file: string) => (await lead.page.$('input[type=file]'))?.uploadFile(file);
 
@@ -186,10 +171,8 @@ describe('the map and its requirements', () => {
       async (address) => [...new Uint8Array(await (await fetch(address)).arrayBuffer())],
       `${API}/map/export?format=${format}`,
     );
-    const file = path.join(mkdtempSync(path.join(tmpdir(), 'kindred-baton-')), `map.${format}`);
-    writeFileSync(file, Uint8Array.from(bytes));
     await lead.go('/brindlemere/map/import');
-    await upload(file);
+    await upload(toFile(`map.${format}`, Uint8Array.from(bytes)));
     await lead.sees(/\d+ same · nothing to take in/);
   });
 

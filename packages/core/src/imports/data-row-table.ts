@@ -20,10 +20,12 @@ export interface DataRowReading {
   readonly problems: readonly ImportProblem[];
 }
 
+const DATA_NAME = /\b(data|values|examples?|parameters?)\b/i;
+
 /** Whether a sheet holds data rows rather than steps: it says so in its name, or its headings are those of no step list. */
-export function isDataRowTable({ sheet, headings }: TextTable): boolean {
+export function isDataRowTable({ sheet: name, headings }: TextTable): boolean {
   const columns = guessColumns(headings, HEADS);
-  return /\b(data|values|examples?|parameters?)\b/i.test(sheet) || (columns.row !== undefined && columns.test !== undefined);
+  return DATA_NAME.test(name) || (columns.row !== undefined && columns.test !== undefined);
 }
 
 /** Reads data rows; a column that is no head is an input. Cost O(rows × columns). */

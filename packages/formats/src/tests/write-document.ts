@@ -2,8 +2,8 @@ import { printStep } from '@kindred-baton/core/tests/print-step';
 import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
 import type { Field } from '@kindred-baton/core/values/field';
 import { escapeXml } from '../xml/escape-xml.ts';
-import type { ExportedTest } from './exported-test.ts';
-import { listInputs } from './exported-test.ts';
+import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
+import { listInputs } from '@kindred-baton/core/tests/exported-test';
 
 export interface DocumentHead {
   readonly title: string;

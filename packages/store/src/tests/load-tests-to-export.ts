@@ -1,23 +1,13 @@
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { StoredTest } from '@kindred-baton/core/imports/compare-tests';
-import type { Field } from '@kindred-baton/core/values/field';
+import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { getPath, loadTree } from '../map/load-tree.ts';
 import type { Query } from '../operation.ts';
 import { applications, teams } from '../schema/programmes.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 
-/** A test with all that is written out; formats give it its form. */
-export interface TestToExport extends StoredTest {
-  readonly version: number;
-  readonly state: string;
-  readonly path: readonly string[];
-  readonly needs: readonly Field[];
-  readonly gives: readonly Field[];
-}
-
 /** Tests in their newest version, in the order of the codes. Two queries. */
-export const loadTestsToExport: Query<{ readonly codes: readonly string[] }, TestToExport[]> = {
+export const loadTestsToExport: Query<{ readonly codes: readonly string[] }, ExportedTest[]> = {
   right: 'read',
   read: async (context, { codes }) => {
     const { db, actor } = context;

@@ -1,7 +1,8 @@
 import type { TestImportOptions, TestImportPreview } from '@kindred-baton/contracts/imports/import';
 import type { TestGrouping, TestMapping } from '@kindred-baton/core/imports/test-table';
 import { TEST_COLUMNS, TEST_GROUPINGS, TEST_GROUPING_WORDS } from '@kindred-baton/core/imports/test-table';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { FileButton } from '../../ui/file-button.tsx';
 import { countOf } from '../../ui/format.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -101,29 +102,16 @@ function withColumn(mapping: TestImportPreview['mapping'], field: string, column
 
 /** A second file with the data rows. */
 function DataFile({ name, onChoose }: { readonly name: string | null; readonly onChoose: (file: File | null) => void }) {
-  const input = useRef<HTMLInputElement>(null);
   return (
     <div className="flex min-h-[34px] items-center gap-2 text-[13px]">
-      <button type="button" className="button" onClick={() => input.current?.click()}>
-        {name === null ? 'Add a file with data rows' : name}
-      </button>
+      <FileButton label="File with data rows" accept=".xlsx,.csv,.tsv,.txt" onChoose={onChoose}>
+        {name ?? 'Add a file with data rows'}
+      </FileButton>
       {name !== null && (
         <button type="button" className="button button-quiet button-small" onClick={() => onChoose(null)}>
           Take it away
         </button>
       )}
-      <input
-        ref={input}
-        type="file"
-        hidden
-        aria-label="File with data rows"
-        accept=".xlsx,.csv,.tsv,.txt"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) onChoose(file);
-          event.target.value = '';
-        }}
-      />
     </div>
   );
 }

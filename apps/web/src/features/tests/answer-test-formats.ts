@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { TestFormat } from '@kindred-baton/contracts/jobs/job';
 import type { DocumentHead } from '@kindred-baton/formats/tests/write-document';
 import { writeDocument } from '@kindred-baton/formats/tests/write-document';
-import type { ExportedTest } from '@kindred-baton/formats/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
 import { writeFeature } from '@kindred-baton/formats/tests/write-feature';
 import { writeMarkdown } from '@kindred-baton/formats/tests/write-markdown';
 import { toStepTable, toTestTables } from '@kindred-baton/formats/tests/write-test-tables';

@@ -8,7 +8,8 @@ import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
 import Trash2 from 'lucide-react/icons/trash-2';
 import type { ClipboardEvent } from 'react';
-import { useId, useRef } from 'react';
+import { useId } from 'react';
+import { FileButton } from '../../ui/file-button.tsx';
 import { useNotice } from '../../ui/notices.tsx';
 import { sendForm, toMessage } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -210,7 +211,6 @@ interface RowFilesProps {
 function RowFiles({ code, hasRows, canEdit, onRead }: RowFilesProps) {
   const { api } = useProgramme();
   const notify = useNotice();
-  const input = useRef<HTMLInputElement>(null);
   const path = `${api}/tests/${code}/rows`;
   const read = async (file: File) => {
     const form = new FormData();
@@ -234,23 +234,9 @@ function RowFiles({ code, hasRows, canEdit, onRead }: RowFilesProps) {
         </a>
       )}
       {canEdit && (
-        <>
-          <button type="button" className="button button-small" onClick={() => input.current?.click()}>
-            <FileUp size={14} aria-hidden /> Import
-          </button>
-          <input
-            ref={input}
-            type="file"
-            hidden
-            aria-label="File with data rows"
-            accept=".xlsx,.csv,.tsv,.txt"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void read(file);
-              event.target.value = '';
-            }}
-          />
-        </>
+        <FileButton label="File with data rows" accept=".xlsx,.csv,.tsv,.txt" isSmall onChoose={(file) => void read(file)}>
+          <FileUp size={14} aria-hidden /> Import
+        </FileButton>
       )}
     </>
   );

@@ -1,11 +1,11 @@
-import type { StoredTest } from '@kindred-baton/core/imports/compare-tests';
-import type { Field } from '@kindred-baton/core/values/field';
+import type { StoredTest } from '../imports/compare-tests.ts';
+import type { Field } from '../values/field.ts';
 
 /** A test as it is written out: as it is stored, with what a reader wants to know. */
 export interface ExportedTest extends StoredTest {
   readonly version: number;
   readonly state: string;
-  /** The path on the map, from the top. */
+  /** The names on the map, from the top. */
   readonly path: readonly string[];
   readonly needs: readonly Field[];
   readonly gives: readonly Field[];
