@@ -69,6 +69,7 @@ describe('the map and its requirements', () => {
     await press('ArrowUp', 'Alt');
     await until('PU', [...before, 'Sell it', 'Scrap it']);
     await press('z', 'Control');
+    await until('PU', [...before, 'Scrap it', 'Sell it']);
     await press('z', 'Control', 'Shift');
     await until('PU', [...before, 'Sell it', 'Scrap it']);
   });

@@ -49,7 +49,8 @@ export function useMapEditing(): MapEditing {
         notify({ kind: 'problem', text: toMessage(error) });
         return null;
       } finally {
-        await Promise.all([client.invalidateQueries({ queryKey: ['map'] }), client.invalidateQueries({ queryKey: ['strip'] })]);
+        // Not waited for: taking the edit back needs the answer alone, and a page that others change asks again and again.
+        for (const key of ['map', 'strip']) void client.invalidateQueries({ queryKey: [key] });
       }
     },
     [api, client, notify],

@@ -27,7 +27,7 @@ export function RequirementPanel({ requirement, onEdit }: { readonly requirement
         {description !== '' && <p className="mt-2 whitespace-pre-line">{description}</p>}
       </div>
       <PanelPart title="Tests that show it" count={tests.length}>
-        {tests.length === 0 && <p className="text-[13px] text-failed">No test shows it yet.</p>}
+        {tests.length === 0 && <p className="text-[13px] font-bold">No test shows it yet.</p>}
         <ul>
           {tests.map((test) => (
             <li key={test.code} className="flex items-baseline gap-2.5 py-1 text-[13px]">

@@ -105,7 +105,7 @@ function Row({ item, top, isChosen, onChoose }: RowProps) {
         {item.nodes.map(({ code }) => code).join(' ') || <span className="font-sans text-[13px] text-soft">none</span>}
       </span>
       <span role="cell" className="truncate font-mono text-[12px]">
-        {item.tests.map(({ code }) => code).join(' ') || <span className="font-sans text-[13px] text-failed">no test</span>}
+        {item.tests.map(({ code }) => code).join(' ') || <span className="font-sans text-[13px] font-bold">no test</span>}
       </span>
       <span role="cell" className="flex items-center gap-2 text-[13px]">
         <BatonMark status={STATE_MARKS[item.state]} isDecoration /> {item.state}

@@ -146,7 +146,7 @@ function Gaps({ all, unserved }: { readonly all: readonly RequirementItem[]; rea
           key={key}
           type="button"
           aria-pressed={show === key}
-          className={`min-h-[24px] hover:underline ${show === key ? 'font-bold text-ink' : ''} ${key === 'refuted' || key === 'no-test' ? 'text-failed' : ''}`}
+          className={`min-h-[24px] hover:underline ${show === key ? 'font-bold text-ink' : ''} ${key === 'refuted' || key === 'no-test' ? 'font-bold text-ink' : ''}`}
           onClick={() => address.set({ show: show === key ? null : key })}
         >
           {`· ${count} ${name}`}

@@ -57,7 +57,7 @@ export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) 
                   className={`sticky top-0 z-10 h-[92px] border-b border-line align-bottom font-normal ${test.requirements.length === 0 ? 'bg-band' : 'bg-sheet'}`}
                 >
                   <a
-                    className={`inline-block max-h-[86px] px-1 py-1 font-mono text-[12px] [writing-mode:vertical-rl] hover:underline ${test.requirements.length === 0 ? 'text-failed' : ''}`}
+                    className={`inline-block max-h-[86px] px-1 py-1 font-mono text-[12px] [writing-mode:vertical-rl] hover:underline ${test.requirements.length === 0 ? 'font-bold' : ''}`}
                     href={`${base}/tests/${test.code}`}
                     title={`${test.name}${test.requirements.length === 0 ? ': serves no requirement' : ''}`}
                   >
@@ -80,7 +80,7 @@ export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) 
                   >
                     <BatonMark status={STATE_MARKS[item.state]} isDecoration />
                     <span className="flex-none font-mono text-[12px] text-soft">{item.code}</span>
-                    <span className={`max-w-[210px] truncate ${item.tests.length === 0 ? 'text-failed' : ''}`} title={item.title}>
+                    <span className={`max-w-[210px] truncate ${item.tests.length === 0 ? 'font-bold' : ''}`} title={item.title}>
                       {item.title}
                     </span>
                   </a>
