@@ -251,7 +251,7 @@ describe('the library and its editor', () => {
   it('stops work that is under way', async () => {
     await lead.go('/brindlemere/tests');
     await lead.press('Export');
-    await (await lead.page.waitForSelector('::-p-aria([name="PDF"][role="menuitem"])'))?.click();
+    await (await lead.page.waitForSelector('::-p-aria([name="PDF, A4"][role="menuitem"])'))?.click();
     await lead.press('Stop');
     await lead.sees('nothing is kept');
   });

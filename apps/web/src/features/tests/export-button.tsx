@@ -7,13 +7,21 @@ import { sendJson, toMessage } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { JobDialog } from './job-dialog.tsx';
 
-const FORMATS: readonly { readonly key: TestFormat; readonly name: string }[] = [
-  { key: 'xlsx', name: 'Workbook (XLSX), a row a step' },
-  { key: 'csv', name: 'CSV, a row a step' },
-  { key: 'feature', name: 'Gherkin' },
-  { key: 'md', name: 'Markdown' },
-  { key: 'html', name: 'Printable document (HTML)' },
-  { key: 'pdf', name: 'PDF' },
+interface Choice {
+  readonly key: string;
+  readonly name: string;
+  readonly format: TestFormat;
+  readonly paper?: 'A4' | 'Letter';
+}
+
+const CHOICES: readonly Choice[] = [
+  { key: 'xlsx', format: 'xlsx', name: 'Workbook (XLSX), a row a step' },
+  { key: 'csv', format: 'csv', name: 'CSV, a row a step' },
+  { key: 'feature', format: 'feature', name: 'Gherkin' },
+  { key: 'md', format: 'md', name: 'Markdown' },
+  { key: 'html', format: 'html', name: 'Printable document (HTML)' },
+  { key: 'pdf', format: 'pdf', paper: 'A4', name: 'PDF, A4' },
+  { key: 'pdf-letter', format: 'pdf', paper: 'Letter', name: 'PDF, Letter' },
 ];
 
 /** One test is written out at once; many are work with progress, and come as one file. */
@@ -21,18 +29,25 @@ export function ExportButton({ codes }: { readonly codes: () => Promise<readonly
   const { api } = useProgramme();
   const notify = useNotice();
   const [job, setJob] = useState<JobView['id'] | null>(null);
-  const write = async (format: string) => {
+  const write = async (key: string) => {
+    const { format, paper = 'A4' } = CHOICES.find((choice) => choice.key === key) ?? { format: 'xlsx' as const };
     try {
       const wanted = await codes();
-      if (wanted.length === 1) location.href = `${api}/library/export?format=${format}&code=${encodeURIComponent(wanted[0] ?? '')}`;
-      else setJob((await sendJson<{ id: JobView['id'] }>('POST', `${api}/library/export`, { format, codes: wanted })).id);
+      if (wanted.length === 1)
+        location.href = `${api}/library/export?format=${format}&paper=${paper}&code=${encodeURIComponent(wanted[0] ?? '')}`;
+      else setJob((await sendJson<{ id: JobView['id'] }>('POST', `${api}/library/export`, { format, paper, codes: wanted })).id);
     } catch (error) {
       notify({ kind: 'problem', text: toMessage(error) });
     }
   };
   return (
     <>
-      <MenuButton label="Export" icon={<FileDown size={17} aria-hidden />} choices={FORMATS} onChoose={(format) => void write(format)} />
+      <MenuButton
+        label="Export"
+        icon={<FileDown size={17} aria-hidden />}
+        choices={CHOICES.map(({ key, name }) => ({ key, name }))}
+        onChoose={(key) => void write(key)}
+      />
       {job !== null && <JobDialog id={job} onClose={() => setJob(null)} />}
     </>
   );
