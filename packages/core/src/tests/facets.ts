@@ -83,15 +83,25 @@ export interface FacetResult<Test> {
 export function facetTests<Test extends FacetedTest>(tests: readonly Test[], choice: FacetChoice): FacetResult<Test> {
   const facets = TEST_FACET_NAMES.map((name) => ({ name, facet: TEST_FACETS[name] as Facet, wanted: new Set(choice[name] ?? []) }));
   const counts = facets.map(() => new Map<string, number>());
+  const values: (readonly string[])[] = [];
   const found: Test[] = [];
   for (const test of tests) {
-    const values = facets.map(({ facet }) => facet.read(test));
-    const misses = facets.map(({ wanted }, at) => wanted.size > 0 && !values[at]?.some((value) => wanted.has(value)));
-    const missed = misses.filter(Boolean).length;
-    if (missed === 0) found.push(test);
+    let missed = 0;
+    let missedAt = -1;
     for (let at = 0; at < facets.length; at += 1) {
-      if (missed > (misses[at] ? 1 : 0)) continue;
-      for (const value of values[at] ?? []) counts[at]?.set(value, (counts[at]?.get(value) ?? 0) + 1);
+      const { facet, wanted } = facets[at] as (typeof facets)[number];
+      const own = facet.read(test);
+      values[at] = own;
+      if (wanted.size === 0 || own.some((value) => wanted.has(value))) continue;
+      missed += 1;
+      missedAt = at;
+    }
+    if (missed === 0) found.push(test);
+    if (missed > 1) continue;
+    for (let at = 0; at < facets.length; at += 1) {
+      if (missed === 1 && at !== missedAt) continue;
+      const count = counts[at] as Map<string, number>;
+      for (const value of values[at] ?? []) count.set(value, (count.get(value) ?? 0) + 1);
     }
   }
   const entries = facets.map(({ name, facet, wanted }, at) => [name, toCounts(facet, wanted, counts[at] ?? new Map())] as const);

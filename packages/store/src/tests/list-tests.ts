@@ -50,12 +50,10 @@ async function findTests(context: ReadContext, filter: TestFilter): Promise<Face
       .where(eq(tests.programmeId, context.actor.programmeId)),
   ]);
   const inScope = below === null ? rows : rows.filter(({ nodeId }) => below.has(nodeId));
-  const listed = inScope.map(({ nodeId: _, ...row }) => ({
-    ...row,
-    usedIn: uses.get(row.id) ?? 0,
-    serves: serves.get(row.id) ?? 0,
-    status: statuses.get(row.id) ?? null,
-  }));
+  // In place: copying 20,000 rows would take longer than asking for them.
+  const listed: Row[] = inScope.map((row) =>
+    Object.assign(row, { usedIn: uses.get(row.id) ?? 0, serves: serves.get(row.id) ?? 0, status: statuses.get(row.id) ?? null }),
+  );
   const { found, counts } = facetTests(listed, filter);
   return { all: count?.all ?? 0, found: sortRows(found, filter.sort), counts };
 }
