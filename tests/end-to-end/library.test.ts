@@ -1,4 +1,5 @@
-import type { TestDetail, TestList } from '@kindred-baton/contracts/tests/test';
+import type { TestDetail } from '@kindred-baton/contracts/tests/test';
+import type { TestList } from '@kindred-baton/contracts/tests/library';
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { KeyInput } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

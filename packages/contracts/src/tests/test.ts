@@ -1,12 +1,8 @@
 import { z } from 'zod';
 import { STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import { STEP_ACTIONS } from '@kindred-baton/core/tests/step';
-import type { TestFacet } from '@kindred-baton/core/tests/facets';
-import { TEST_FACET_NAMES } from '@kindred-baton/core/tests/facets';
-import { TEST_FINDING_WEIGHTS } from '@kindred-baton/core/tests/findings/finding';
 import { RUN_BY, VERSION_STATES } from '@kindred-baton/core/tests/version';
 import { FIELD_TYPES, toNameKey } from '@kindred-baton/core/values/field';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
 import { codeSchema, codedSchema, idSchema, momentSchema, nameSchema, namedSchema, prioritySchema } from '../common.ts';
 
 const shortText = z.string().trim().max(500, 'At most 500 characters.');
@@ -35,54 +31,6 @@ export const fieldSchema = z.object({
 export const dataRowSchema = z.object({ name: nameSchema, as: shortText.optional(), values: z.record(z.string(), z.string().max(2_000)) });
 
 const uniqueNames = (fields: readonly { name: string }[]) => new Set(fields.map(({ name }) => toNameKey(name))).size === fields.length;
-
-/** A list in an address: values separated by bars. */
-const listParam = z
-  .string()
-  .max(4_000)
-  .optional()
-  .transform((text) => text?.split('|').filter((value) => value !== ''));
-
-export const TEST_SORTS = ['code', 'name', 'team', 'minutes', 'used'] as const;
-export const TESTS_A_PAGE = 200;
-
-/** What a view of the library asks for. */
-export const testFilterSchema = z.object({
-  q: z.string().max(200).optional(),
-  scope: z.string().max(40).optional(),
-  ...(Object.fromEntries(TEST_FACET_NAMES.map((name) => [name, listParam])) as Record<TestFacet, typeof listParam>),
-  sort: z.enum(TEST_SORTS).optional(),
-  page: z.coerce.number().int().min(0).max(1_000).default(0),
-});
-export type TestFilter = z.infer<typeof testFilterSchema>;
-
-const testListItemSchema = codedSchema.extend({
-  node: z.object({ code: z.string(), name: z.string() }),
-  team: z.string().nullable(),
-  application: z.string().nullable(),
-  version: z.int(),
-  state: z.enum(VERSION_STATES),
-  priority: prioritySchema,
-  runBy: z.enum(RUN_BY),
-  tags: z.array(z.string()),
-  minutes: z.int(),
-  usedIn: z.int(),
-  serves: z.int(),
-  status: z.enum(TURN_STATUSES).nullable(),
-});
-
-const facetCountSchema = z.object({ key: z.string(), name: z.string(), count: z.int() });
-
-export const testListSchema = z.object({
-  /** How many there are in all, and how many are found. */
-  all: z.int(),
-  total: z.int(),
-  page: z.int(),
-  tests: z.array(testListItemSchema),
-  facets: z.record(z.enum(TEST_FACET_NAMES), z.array(facetCountSchema)),
-});
-export type TestList = z.infer<typeof testListSchema>;
-export type TestListItem = TestList['tests'][number];
 
 export const testVersionSchema = z.object({
   number: z.int(),
@@ -136,29 +84,6 @@ export const saveTestSchema = z.object({
 });
 export type SaveTest = z.infer<typeof saveTestSchema>;
 
-const tagSchema = z
-  .string()
-  .trim()
-  .min(1)
-  .max(40)
-  .regex(/^[^|,]+$/, 'A tag has no comma and no bar.');
-
-/** The same change of many tests; what is absent stays. */
-export const changeTestsSchema = z.object({
-  codes: z.array(codeSchema).min(1).max(20_000),
-  change: z.object({
-    node: codeSchema.optional(),
-    teamId: idSchema<'team'>().nullable().optional(),
-    applicationId: idSchema<'application'>().nullable().optional(),
-    priority: prioritySchema.optional(),
-    runBy: z.enum(RUN_BY).optional(),
-    addTags: z.array(tagSchema).max(20).optional(),
-    removeTags: z.array(tagSchema).max(20).optional(),
-    isRetired: z.boolean().optional(),
-  }),
-});
-export type ChangeTests = z.infer<typeof changeTestsSchema>;
-
 const waiverSchema = z.object({ rule: z.string(), about: z.string(), note: z.string(), by: z.string(), at: momentSchema });
 export type WaiverView = z.infer<typeof waiverSchema>;
 
@@ -191,55 +116,6 @@ export const waiveSchema = z.object({
 });
 export type Waive = z.infer<typeof waiveSchema>;
 
-/** What is worth a look over the library. */
-export const libraryFindingsSchema = z.object({
-  examined: z.int(),
-  rules: z.array(z.object({ rule: z.string(), title: z.string(), weight: z.enum(TEST_FINDING_WEIGHTS), count: z.int(), waived: z.int() })),
-  findings: z.array(
-    z.object({
-      test: z.object({ code: z.string(), name: z.string() }),
-      rule: z.string(),
-      weight: z.enum(TEST_FINDING_WEIGHTS),
-      steps: z.array(z.int()),
-      about: z.string(),
-      message: z.string(),
-      wayOut: z.string(),
-      waived: z.string().nullable(),
-    }),
-  ),
-  more: z.int(),
-  clones: z.array(z.object({ length: z.int(), count: z.int(), tests: z.array(z.string()), first: z.string() })),
-});
-export type LibraryFindings = z.infer<typeof libraryFindingsSchema>;
-
-export const findingFilterSchema = z.object({ scope: z.string().max(40).optional(), rule: z.string().max(100).optional() });
-export type FindingFilter = z.infer<typeof findingFilterSchema>;
-
 export const takeNewerSchema = z.object({ cycle: codeSchema });
-
-export const personaSchema = z.object({
-  id: idSchema<'persona'>(),
-  name: z.string(),
-  description: z.string(),
-  starts: z.array(z.object({ applicationId: idSchema<'application'>(), environmentId: idSchema<'environment'>(), how: z.string() })),
-});
-export const personaListSchema = z.object({ personas: z.array(personaSchema) });
-export type PersonaView = z.infer<typeof personaSchema>;
-
-export const savePersonaSchema = z.object({
-  name: nameSchema,
-  description: z.string().trim().max(2_000).default(''),
-  starts: z
-    .array(
-      z.object({
-        applicationId: idSchema<'application'>(),
-        environmentId: idSchema<'environment'>(),
-        how: z.string().trim().min(1).max(1_000),
-      }),
-    )
-    .max(500)
-    .default([]),
-});
-export type SavePersona = z.infer<typeof savePersonaSchema>;
 
 export const agreeTestSchema = z.object({ number: z.int(), revision: z.int() });

@@ -1,6 +1,6 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { PersonaView, SavePersona } from '@kindred-baton/contracts/tests/test';
+import type { PersonaView, SavePersona } from '@kindred-baton/contracts/personas/persona';
 import type { PersonaId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { createId } from '../ids.ts';

@@ -9,7 +9,7 @@ import { getCycle } from '../cycles/get-cycle.ts';
 import { getMap } from '../map/get-map.ts';
 import { getStrip } from '../map/get-strip.ts';
 import { listScenarios } from '../scenarios/list-scenarios.ts';
-import { testFilterSchema } from '@kindred-baton/contracts/tests/test';
+import { testFilterSchema } from '@kindred-baton/contracts/tests/library';
 import { listTests } from '../tests/list-tests.ts';
 import { getTurnsHome } from '../turns/get-turns-home.ts';
 import { listTurns } from '../turns/list-turns.ts';

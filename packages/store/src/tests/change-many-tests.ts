@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { ChangeTests } from '@kindred-baton/contracts/tests/test';
+import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
 import type { TestId } from '@kindred-baton/core/ids';
 import { chunk } from '../chunk.ts';
 import type { Context, Operation } from '../operation.ts';

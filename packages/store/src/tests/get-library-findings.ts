@@ -1,4 +1,4 @@
-import type { FindingFilter, LibraryFindings } from '@kindred-baton/contracts/tests/test';
+import type { FindingFilter, LibraryFindings } from '@kindred-baton/contracts/tests/library';
 import { examineTest, TEST_FINDING_RULES, toWaiverKey } from '@kindred-baton/core/tests/findings/rules';
 import { findSharedOpenings } from '@kindred-baton/core/tests/findings/find-shared-openings';
 import type { Clone } from '@kindred-baton/core/tests/find-clones';

@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
-import { testFilterSchema } from '@kindred-baton/contracts/tests/test';
+import { testFilterSchema } from '@kindred-baton/contracts/tests/library';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';

@@ -1,7 +1,7 @@
 import { and, asc, countDistinct, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
-import type { TestFilter, TestList, TestListItem } from '@kindred-baton/contracts/tests/test';
-import { TESTS_A_PAGE } from '@kindred-baton/contracts/tests/test';
+import type { TestFilter, TestList, TestListItem } from '@kindred-baton/contracts/tests/library';
+import { TESTS_A_PAGE } from '@kindred-baton/contracts/tests/library';
 import type { TestId } from '@kindred-baton/core/ids';
 import { facetTests, TEST_FACET_NAMES } from '@kindred-baton/core/tests/facets';
 import type { FacetResult } from '@kindred-baton/core/tests/facets';

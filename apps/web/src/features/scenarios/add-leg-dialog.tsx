@@ -1,6 +1,6 @@
 import type { LegDetail } from '@kindred-baton/contracts/scenarios/scenario';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
-import type { TestList, TestListItem } from '@kindred-baton/contracts/tests/test';
+import type { TestList, TestListItem } from '@kindred-baton/contracts/tests/library';
 import type { TeamId } from '@kindred-baton/core/ids';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';

@@ -1,4 +1,5 @@
-import type { ChangeTests, TestDetail } from '@kindred-baton/contracts/tests/test';
+import type { TestDetail } from '@kindred-baton/contracts/tests/test';
+import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
 import { PRIORITIES } from '@kindred-baton/core/defects/defect';
 import { useState } from 'react';
 import { formatMinutes } from '../../ui/format.ts';

@@ -1,5 +1,5 @@
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
-import type { ChangeTests } from '@kindred-baton/contracts/tests/test';
+import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
 import { PRIORITIES } from '@kindred-baton/core/defects/defect';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';

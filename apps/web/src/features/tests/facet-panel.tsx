@@ -1,4 +1,4 @@
-import type { TestList } from '@kindred-baton/contracts/tests/test';
+import type { TestList } from '@kindred-baton/contracts/tests/library';
 import type { TestFacet } from '@kindred-baton/core/tests/facets';
 import { TEST_FACETS, TEST_FACET_NAMES } from '@kindred-baton/core/tests/facets';
 import { BatonMark } from '../../ui/baton-mark.tsx';

@@ -1,4 +1,4 @@
-import type { TestList } from '@kindred-baton/contracts/tests/test';
+import type { TestList } from '@kindred-baton/contracts/tests/library';
 import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
 import { useRef, useState } from 'react';
@@ -16,7 +16,7 @@ import { FacetPanel } from './facet-panel.tsx';
 import { LibraryFindingsView } from './library-findings-view.tsx';
 import { LibraryTabs, LIBRARY_VIEWS } from './library-tabs.tsx';
 import { NewTestDialog } from './new-test-dialog.tsx';
-import { PersonasView } from './personas-view.tsx';
+import { PersonasView } from '../personas/personas-view.tsx';
 import { TestListTable } from './test-list-table.tsx';
 import type { TestPages } from './use-test-pages.ts';
 import { useTestPages } from './use-test-pages.ts';

@@ -1,4 +1,4 @@
-import type { LibraryFindings } from '@kindred-baton/contracts/tests/test';
+import type { LibraryFindings } from '@kindred-baton/contracts/tests/library';
 import { useQuery } from '@tanstack/react-query';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';

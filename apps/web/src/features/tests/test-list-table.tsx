@@ -1,4 +1,4 @@
-import type { TestListItem } from '@kindred-baton/contracts/tests/test';
+import type { TestListItem } from '@kindred-baton/contracts/tests/library';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { KeyboardEvent } from 'react';
 import { useEffect, useRef } from 'react';

@@ -1,4 +1,4 @@
-import type { TestList, TestListItem } from '@kindred-baton/contracts/tests/test';
+import type { TestList, TestListItem } from '@kindred-baton/contracts/tests/library';
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { getJson } from '../../ui/request.ts';

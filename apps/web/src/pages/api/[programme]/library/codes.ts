@@ -1,4 +1,4 @@
-import { testFilterSchema } from '@kindred-baton/contracts/tests/test';
+import { testFilterSchema } from '@kindred-baton/contracts/tests/library';
 import { listTestCodes } from '@kindred-baton/store/tests/list-tests';
 import { z } from 'zod';
 import { defineEndpoint } from '../../../../server/endpoint.ts';

@@ -1,4 +1,4 @@
-import { findingFilterSchema, libraryFindingsSchema } from '@kindred-baton/contracts/tests/test';
+import { findingFilterSchema, libraryFindingsSchema } from '@kindred-baton/contracts/tests/library';
 import { getLibraryFindings } from '@kindred-baton/store/tests/get-library-findings';
 import { defineEndpoint } from '../../../../server/endpoint.ts';
 

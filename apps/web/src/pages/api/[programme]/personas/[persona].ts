@@ -1,5 +1,5 @@
 import { DONE, doneSchema, idSchema } from '@kindred-baton/contracts/common';
-import { savePersonaSchema } from '@kindred-baton/contracts/tests/test';
+import { savePersonaSchema } from '@kindred-baton/contracts/personas/persona';
 import { removePersona, savePersona } from '@kindred-baton/store/personas/personas';
 import { z } from 'zod';
 import { defineEndpoint } from '../../../../server/endpoint.ts';

@@ -1,5 +1,5 @@
 import { idSchema } from '@kindred-baton/contracts/common';
-import { personaListSchema, savePersonaSchema } from '@kindred-baton/contracts/tests/test';
+import { personaListSchema, savePersonaSchema } from '@kindred-baton/contracts/personas/persona';
 import { listPersonas, savePersona } from '@kindred-baton/store/personas/personas';
 import { z } from 'zod';
 import { defineEndpoint } from '../../../../server/endpoint.ts';

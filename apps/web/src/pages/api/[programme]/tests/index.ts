@@ -1,4 +1,5 @@
-import { changeTestsSchema, createTestSchema, testFilterSchema, testListSchema } from '@kindred-baton/contracts/tests/test';
+import { createTestSchema } from '@kindred-baton/contracts/tests/test';
+import { changeTestsSchema, testFilterSchema, testListSchema } from '@kindred-baton/contracts/tests/library';
 import { changeTests } from '@kindred-baton/store/tests/change-many-tests';
 import { createTest } from '@kindred-baton/store/tests/change-tests';
 import { listTests } from '@kindred-baton/store/tests/list-tests';

@@ -1,5 +1,5 @@
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
-import type { PersonaView } from '@kindred-baton/contracts/tests/test';
+import type { PersonaView } from '@kindred-baton/contracts/personas/persona';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Plus from 'lucide-react/icons/plus';
 import { useState } from 'react';
