@@ -24,7 +24,7 @@ export function buildWeb() {
   say('Building the application …');
   run('npm', ['run', 'build', '--silent', '--workspace', 'apps/web', '--', '--silent'], {
     cwd: ROOT,
-    env: { ASTRO_TELEMETRY_DISABLED: '1' },
+    env: { ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
     why: 'Building the application',
   });
   writeFileSync(marker, fingerprint);
