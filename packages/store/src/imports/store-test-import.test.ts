@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
+import { changeTests } from '../tests/change-many-tests.ts';
 import { getTest } from '../tests/get-test.ts';
 import { compareTestImport, storeTestImport } from './store-test-import.ts';
 
@@ -51,6 +52,14 @@ describe('importing tests', () => {
     expect([draft.number, draft.state, draft.revision]).toEqual([version.number + 1, 'draft', 2]);
     expect(draft.steps.at(-1)?.target).toBe('Two');
     expect(versions).toHaveLength(2);
+  });
+
+  it('knows a retired test too, and begins a new draft of it', async () => {
+    await db.perform(author, changeTests, { codes: ['BIL-06'], change: { isRetired: true } });
+    const again = [entry('Said anew', { code: 'BIL-06' })];
+    expect((await compare(again)).differences.map(({ kind }) => kind)).toEqual(['changed']);
+    await store(again);
+    expect((await db.ask(author, getTest, { code: 'BIL-06' })).versions.map(({ state }) => state)).toEqual(['draft', 'retired']);
   });
 
   it('stores nothing when something is wrong, or the library is another than what was seen', async () => {

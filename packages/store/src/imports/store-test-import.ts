@@ -41,7 +41,7 @@ async function compare(context: ReadContext, { entries, activity }: TestImport):
   const { db, actor } = context;
   const [tree, rows, teamRows, applicationRows] = await Promise.all([
     loadTree(context),
-    loadNewestVersions(context),
+    loadNewestVersions(context, { withRetired: true }),
     db.select({ id: teams.id, name: teams.name }).from(teams).where(eq(teams.programmeId, actor.programmeId)),
     db.select({ id: applications.id, name: applications.name }).from(applications).where(eq(applications.programmeId, actor.programmeId)),
   ]);

@@ -55,6 +55,7 @@ export const saveTest: Operation<{ code: string; save: SaveTest }, { number: num
   run: async (context, { code, save }) => {
     const { db } = context;
     const { test, newest } = await loadForChange(context, code);
+    if (newest.state === 'retired') throw new AppError('conflict', `Test ${code} is retired; take it back in the library, then change it.`);
     await requireUnchanged(context, newest, save.base);
     const content = toContent(save);
     const draft = createDraft(context, test.id, newest.number + 1, content);

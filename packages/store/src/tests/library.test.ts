@@ -93,6 +93,10 @@ describe('the library', () => {
   it('retires tests and takes them back; what is agreed never changes otherwise', async () => {
     await db.perform(lead, changeTests, { codes: ['BIL-02'], change: { isRetired: true } });
     expect(await codes({ state: 'retired' })).toEqual(['BIL-02']);
+    const { version } = await db.ask(lead, getTest, { code: 'BIL-02' });
+    await expect(
+      db.perform(lead, saveTest, { code: 'BIL-02', save: { ...version, base: version, name: 'X', minutes: 5 } }),
+    ).rejects.toThrow('is retired');
     await db.perform(lead, changeTests, { codes: ['BIL-02'], change: { isRetired: false } });
     expect(await codes({ state: 'retired' })).toEqual([]);
   });

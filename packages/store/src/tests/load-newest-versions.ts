@@ -1,26 +1,19 @@
 import { and, desc, eq, inArray, ne } from 'drizzle-orm';
-import type { NodeId } from '@kindred-baton/core/ids';
 import type { ReadContext } from '../operation.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 
-/** Every test with its newest version that is not retired, by code; all of the programme, or those at some nodes. One query. */
-export function loadNewestVersions({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, at?: readonly NodeId[]) {
+/** Every test of the programme with its newest version, by code; retired versions only where they are asked for. One query. */
+export function loadNewestVersions({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, { withRetired = false } = {}) {
   const newest = db
     .selectDistinctOn([testVersions.testId], { id: testVersions.id })
     .from(testVersions)
-    .where(ne(testVersions.state, 'retired'))
+    .where(withRetired ? undefined : ne(testVersions.state, 'retired'))
     .orderBy(testVersions.testId, desc(testVersions.number));
   return db
     .select({ test: tests, version: testVersions })
     .from(tests)
     .innerJoin(testVersions, eq(testVersions.testId, tests.id))
-    .where(
-      and(
-        eq(tests.programmeId, actor.programmeId),
-        inArray(testVersions.id, newest),
-        at === undefined ? undefined : inArray(tests.nodeId, [...at]),
-      ),
-    )
+    .where(and(eq(tests.programmeId, actor.programmeId), inArray(testVersions.id, newest)))
     .orderBy(tests.code);
 }
 
