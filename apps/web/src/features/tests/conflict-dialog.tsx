@@ -11,7 +11,7 @@ interface ConflictDialogProps {
 }
 
 /** Two people edited the same test: both versions side by side, and a plain choice. */
-export function ConflictDialog({ theirs, mine, onTakeTheirs, onKeepMine }: ConflictDialogProps) {
+export default function ConflictDialog({ theirs, mine, onTakeTheirs, onKeepMine }: ConflictDialogProps) {
   const ours = mine.steps.map(printStep);
   const others = theirs.steps.map(printStep);
   return (

@@ -1,11 +1,12 @@
 import type { JobView, TestFormat } from '@kindred-baton/contracts/jobs/job';
 import FileDown from 'lucide-react/icons/file-down';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { MenuButton } from '../../ui/menu-button.tsx';
 import { useNotice } from '../../ui/notices.tsx';
 import { sendJson, toMessage } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { JobDialog } from './job-dialog.tsx';
+
+const JobDialog = lazy(() => import('./job-dialog.tsx'));
 
 interface Choice {
   readonly key: string;
@@ -48,7 +49,11 @@ export function ExportButton({ codes }: { readonly codes: () => Promise<readonly
         choices={CHOICES.map(({ key, name }) => ({ key, name }))}
         onChoose={(key) => void write(key)}
       />
-      {job !== null && <JobDialog id={job} onClose={() => setJob(null)} />}
+      {job !== null && (
+        <Suspense fallback={null}>
+          <JobDialog id={job} onClose={() => setJob(null)} />
+        </Suspense>
+      )}
     </>
   );
 }

@@ -8,7 +8,7 @@ const ASK_MS = 600;
 const isOver = (job: JobView | undefined) => job !== undefined && job.state !== 'waiting' && job.state !== 'under way';
 
 /** How far work is; it can be stopped, and its file is fetched here. */
-export function JobDialog({ id, onClose }: { readonly id: JobView['id']; readonly onClose: () => void }) {
+export default function JobDialog({ id, onClose }: { readonly id: JobView['id']; readonly onClose: () => void }) {
   const { api } = useProgramme();
   const path = `${api}/jobs/${id}`;
   const { data: job, refetch } = useQuery({

@@ -8,7 +8,7 @@ import { PanelPart } from '../../ui/side-panel.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** Which cycle has which version; where it is an older one, the turns that nobody has begun can take the newest agreed one over. */
-export function PinnedPart({ test, around }: { readonly test: TestDetail; readonly around: TestSurroundings }) {
+export default function PinnedPart({ test, around }: { readonly test: TestDetail; readonly around: TestSurroundings }) {
   const { api, base, can } = useProgramme();
   const client = useQueryClient();
   const notify = useNotice();

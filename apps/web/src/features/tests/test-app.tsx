@@ -10,10 +10,8 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { AboutPart } from './about-part.tsx';
-import { ConflictDialog } from './conflict-dialog.tsx';
 import { FieldsCard } from './fields-card.tsx';
 import { findOpenFindings, FindingsPart } from './findings-part.tsx';
-import { PinnedPart } from './pinned-part.tsx';
 import { EditorTitle } from './editor-title.tsx';
 import { StepsCard } from './steps-card.tsx';
 import type { DraftEvent } from './test-draft.ts';
@@ -22,6 +20,8 @@ import { useSaving } from './use-saving.ts';
 
 /** What is not looked at is not fetched. */
 const CompareView = lazy(() => import('./compare-view.tsx'));
+const PinnedPart = lazy(() => import('./pinned-part.tsx'));
+const ConflictDialog = lazy(() => import('./conflict-dialog.tsx'));
 
 const KEYS = [
   { keys: 'Enter', does: 'Insert a step below' },
@@ -88,21 +88,27 @@ function TestEditor({ test }: { readonly test: TestDetail }) {
           <SidePanel label="About this test">
             <FindingsPart code={test.code} findings={findings} canEdit={can('edit tests')} />
             <Attempts test={test} />
-            {around && <PinnedPart test={test} around={around} />}
+            {around && (
+              <Suspense fallback={null}>
+                <PinnedPart test={test} around={around} />
+              </Suspense>
+            )}
             <AboutPart {...{ test, canEdit }} minutes={draft.minutes} onMinutes={(minutes) => dispatch({ kind: 'minutes', minutes })} />
           </SidePanel>
         </div>
       )}
       {saving.conflict && (
-        <ConflictDialog
-          theirs={saving.conflict}
-          mine={draft}
-          onTakeTheirs={() => location.reload()}
-          onKeepMine={() => {
-            dispatch({ kind: 'rebase', base: { number: saving.conflict?.number ?? 0, revision: saving.conflict?.revision ?? 0 } });
-            saving.forgetConflict();
-          }}
-        />
+        <Suspense fallback={null}>
+          <ConflictDialog
+            theirs={saving.conflict}
+            mine={draft}
+            onTakeTheirs={() => location.reload()}
+            onKeepMine={() => {
+              dispatch({ kind: 'rebase', base: { number: saving.conflict?.number ?? 0, revision: saving.conflict?.revision ?? 0 } });
+              saving.forgetConflict();
+            }}
+          />
+        </Suspense>
       )}
     </>
   );
