@@ -117,6 +117,10 @@ describe('the library and its editor', () => {
     await lead.page.keyboard.type('\nFill "Rec');
     await lead.page.waitForSelector('.cm-tooltip-autocomplete');
     await press('Escape');
+    await lead.press('Undo');
+    await lead.page.waitForFunction(() => !document.querySelector('.cm-content')?.textContent.includes('Ring the depot'));
+    await lead.press('Redo');
+    await lead.page.waitForFunction(() => document.querySelector('.cm-content')?.textContent.includes('Ring the depot'));
     await lead.press('Save as a new draft');
     const { version } = await until('FIN-03', ({ version: { number } }) => number === 2);
     expect(version.steps.map(printStep)).toEqual(

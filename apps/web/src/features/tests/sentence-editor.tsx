@@ -3,7 +3,7 @@ import type { Completion, CompletionContext, CompletionResult } from '@codemirro
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import type { Diagnostic } from '@codemirror/lint';
 import { linter } from '@codemirror/lint';
-import { Compartment, EditorState } from '@codemirror/state';
+import { Annotation, Compartment, EditorState } from '@codemirror/state';
 import { Decoration, EditorView, keymap, lineNumbers, MatchDecorator, placeholder, ViewPlugin } from '@codemirror/view';
 import type { DecorationSet, ViewUpdate } from '@codemirror/view';
 import { printStep, quote } from '@kindred-baton/core/tests/print-step';
@@ -21,6 +21,9 @@ interface SentenceEditorProps {
 }
 
 type Words = Pick<SentenceEditorProps, 'targets' | 'names' | 'personas'>;
+
+/** Marks what was laid into the editor from outside: it is no edit of the person's. */
+const LAID = Annotation.define<boolean>();
 
 /** The sentences in an editor that knows the things of the application, the values that travel, and what a line means. */
 export function SentenceEditor({ text, canEdit, targets, names, personas, onChange }: SentenceEditorProps) {
@@ -47,7 +50,10 @@ export function SentenceEditor({ text, canEdit, targets, names, personas, onChan
           placeholder('Open the list of surveys\nEnter {Survey no.} in the survey number field\nClick Save'),
           editable.of([EditorView.editable.of(canEdit), EditorState.readOnly.of(!canEdit)]),
           EditorView.contentAttributes.of({ 'aria-label': 'Steps as sentences, one a line', spellcheck: 'false' }),
-          EditorView.updateListener.of((update) => update.docChanged && tell.current(update.state.doc.toString())),
+          EditorView.updateListener.of((update) => {
+            const isLaid = update.transactions.some((transaction) => transaction.annotation(LAID));
+            if (update.docChanged && !isLaid) tell.current(update.state.doc.toString());
+          }),
         ],
       }),
     });
@@ -59,7 +65,7 @@ export function SentenceEditor({ text, canEdit, targets, names, personas, onChan
   useEffect(() => {
     const editor = view.current;
     if (editor && editor.state.doc.toString() !== text)
-      editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } });
+      editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text }, annotations: LAID.of(true) });
   }, [text]);
   return <div ref={host} className="sentence-editor" />;
 }

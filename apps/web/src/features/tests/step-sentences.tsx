@@ -18,12 +18,19 @@ interface StepSentencesProps {
 export default function StepSentences({ steps, canEdit, names, around, onChange }: StepSentencesProps) {
   const [text, setText] = useState(() => steps.map(printStep).join('\n'));
   const readings = useMemo(() => text.split('\n').map(readPlainSentence), [text]);
+  const uniform = readings.flatMap((reading) => reading.steps.map(printStep)).join('\n');
+  const printed = steps.map(printStep).join('\n');
+  // What is undone or tidied comes from outside; what is typed here is what the steps were read from.
+  const [laid, setLaid] = useState(printed);
+  if (laid !== printed) {
+    setLaid(printed);
+    if (printed !== uniform) setText(printed);
+  }
   const byHand = readings.filter(({ isUnderstood }) => !isUnderstood).length;
   const change = (next: string) => {
     setText(next);
     onChange(next.split('\n').flatMap((line) => readPlainSentence(line).steps));
   };
-  const uniform = readings.flatMap((reading) => reading.steps.map(printStep)).join('\n');
   return (
     <div className="p-3">
       <SentenceEditor

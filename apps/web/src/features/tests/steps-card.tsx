@@ -70,7 +70,11 @@ export function StepsCard({ test, draft, dispatch, saving, canEdit, around, find
       </div>
       {isSentences ? (
         <Suspense fallback={<p className="p-4 text-soft">One moment …</p>}>
-          <StepSentences steps={draft.steps} {...{ canEdit, around, names }} onChange={(steps) => dispatch({ kind: 'steps', steps })} />
+          <StepSentences
+            steps={draft.steps}
+            {...{ canEdit, around, names }}
+            onChange={(steps) => dispatch({ kind: 'steps', steps, isTyped: true })}
+          />
         </Suspense>
       ) : (
         <StepTable steps={draft.steps} {...{ canEdit, dispatch, odd }} personas={around?.personas ?? []} problems={saving.problems} />

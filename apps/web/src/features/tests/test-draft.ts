@@ -25,7 +25,8 @@ export type DraftEvent =
   | { readonly kind: 'remove'; readonly indexes: readonly number[] }
   | { readonly kind: 'duplicate'; readonly indexes: readonly number[] }
   | { readonly kind: 'move'; readonly indexes: readonly number[]; readonly by: -1 | 1 }
-  | { readonly kind: 'steps'; readonly steps: readonly Step[] }
+  /** `isTyped`: letter by letter, as sentences; a sitting of it is one undo. */
+  | { readonly kind: 'steps'; readonly steps: readonly Step[]; readonly isTyped?: boolean }
   | { readonly kind: 'field'; readonly field: Field }
   | { readonly kind: 'rows'; readonly rows: Content['rows'] }
   | { readonly kind: 'tidied'; readonly steps: readonly Step[]; readonly inputs: Readonly<Record<string, string>> }
@@ -66,6 +67,7 @@ type Edit = Exclude<DraftEvent, { kind: 'saved' | 'rebase' | 'undo' | 'redo' }>;
 
 function toCell(event: Edit): string | null {
   if (event.kind === 'step') return `step ${event.index} ${Object.keys(event.change).join()}`;
+  if (event.kind === 'steps') return event.isTyped ? 'sentences' : null;
   return event.kind === 'name' || event.kind === 'minutes' ? event.kind : null;
 }
 
