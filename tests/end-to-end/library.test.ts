@@ -242,6 +242,17 @@ describe('the library and its editor', () => {
     lead.errors.splice(0);
   });
 
+  it('saves one test from its page, without leaving it', async () => {
+    await lead.go('/brindlemere/tests/BIL-02');
+    await lead.press('Export');
+    const [answer] = await Promise.all([
+      lead.page.waitForResponse((response) => response.url().includes('/library/export')),
+      lead.page.waitForSelector('::-p-aria([name="Markdown"][role="menuitem"])').then((item) => item?.click()),
+    ]);
+    expect(answer.status()).toBe(200);
+    expect(new URL(lead.page.url()).pathname).toBe('/brindlemere/tests/BIL-02');
+  });
+
   it('writes many out as work with progress, into one file', async () => {
     await lead.go('/brindlemere/tests?team=Finance');
     await lead.press('Export');

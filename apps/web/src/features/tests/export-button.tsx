@@ -34,9 +34,11 @@ export function ExportButton({ codes }: { readonly codes: () => Promise<readonly
     const { format, paper = 'A4' } = CHOICES.find((choice) => choice.key === key) ?? { format: 'xlsx' as const };
     try {
       const wanted = await codes();
-      if (wanted.length === 1)
-        location.href = `${api}/library/export?format=${format}&paper=${paper}&code=${encodeURIComponent(wanted[0] ?? '')}`;
-      else setJob((await sendJson<{ id: JobView['id'] }>('POST', `${api}/library/export`, { format, paper, codes: wanted })).id);
+      const [code = ''] = wanted;
+      if (wanted.length === 1) {
+        const { saveFile } = await import('../../ui/save-file.ts');
+        await saveFile(`${api}/library/export?format=${format}&paper=${paper}&code=${encodeURIComponent(code)}`, `${code}.${format}`);
+      } else setJob((await sendJson<{ id: JobView['id'] }>('POST', `${api}/library/export`, { format, paper, codes: wanted })).id);
     } catch (error) {
       notify({ kind: 'problem', text: toMessage(error) });
     }
