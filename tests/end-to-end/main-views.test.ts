@@ -60,6 +60,8 @@ describe('every main view', () => {
   };
   const check = async ({ page }: Visitor) => {
     await page.evaluate(AXE);
+    // What still fades in has the contrast of its moment, not its own.
+    await page.evaluate(() => Promise.allSettled(document.getAnimations().map(({ finished }) => finished)));
     const results = await page.evaluate(
       (values) =>
         (window as unknown as { axe: { run: (context: Document, options: object) => Promise<unknown> } }).axe.run(document, {
