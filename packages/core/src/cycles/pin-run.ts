@@ -1,4 +1,5 @@
 import type { Chain, NeedSource } from '../scenarios/chain.ts';
+import type { Field } from '../values/field.ts';
 import { toNameKey } from '../values/field.ts';
 import type { PinnedNeed, PinnedSource } from '../turns/turn.ts';
 
@@ -12,10 +13,13 @@ export interface PinnedLeg {
 export function pinRun(chain: Chain, rowValues: Readonly<Record<string, string>>): PinnedLeg[] {
   const indexOf = new Map(chain.legs.map(({ leg, index }) => [leg.id, index]));
   const row = new Map(Object.entries(rowValues).map(([name, value]) => [toNameKey(name), value]));
-  const pin = (source: NeedSource): PinnedSource => {
+  const pin = (source: NeedSource, need: Field): PinnedSource => {
     switch (source.kind) {
       case 'leg':
-        return { kind: 'turn', index: indexOf.get(source.leg) ?? -1, name: source.field.name };
+        return {
+          ...{ kind: 'turn', index: indexOf.get(source.leg) ?? -1, name: source.field.name },
+          ...(source.isConverted ? { convertTo: need } : {}),
+        };
       case 'column': {
         const value = row.get(toNameKey(source.field.name)) ?? '';
         return value === '' ? { kind: 'none' } : { kind: 'value', value, from: 'row' };
@@ -34,7 +38,7 @@ export function pinRun(chain: Chain, rowValues: Readonly<Record<string, string>>
     leg: leg.id,
     after,
     needs: needs
-      .filter(({ need, source }) => need.required !== false || pin(source).kind !== 'none')
-      .map(({ need, source }) => ({ name: need.name, source: pin(source) })),
+      .filter(({ need, source }) => need.required !== false || pin(source, need).kind !== 'none')
+      .map(({ need, source }) => ({ name: need.name, source: pin(source, need) })),
   }));
 }

@@ -17,6 +17,12 @@ export interface LegView {
   readonly after?: readonly string[] | undefined;
   /** Sources set by hand; what is not named is wired automatically. */
   readonly wires?: readonly Wire[] | undefined;
+  /** Its lane. */
+  readonly team?: string | null | undefined;
+  readonly samePersonAs?: string | null | undefined;
+  readonly otherPersonThan?: readonly string[] | undefined;
+  /** Its test is retired: nothing new should be built on it. */
+  readonly isRetired?: boolean | undefined;
   /** Where the leg's test sits on the map: its parent and its place in map order. */
   readonly place?: { readonly parent: string; readonly order: number } | undefined;
 }
@@ -27,14 +33,22 @@ export interface Wire {
 }
 
 export type WireSource =
-  | { readonly kind: 'leg'; readonly leg: string; readonly gives: string }
+  /** `convert`: the value is brought into the type that is needed (values/convert-value.ts). */
+  | { readonly kind: 'leg'; readonly leg: string; readonly gives: string; readonly convert?: boolean | undefined }
   | { readonly kind: 'column'; readonly column: string }
   | { readonly kind: 'fixed'; readonly value: string }
   | { readonly kind: 'new'; readonly pattern: string };
 
 /** Where a need's value comes from once it is wired. */
 export type NeedSource =
-  | { readonly kind: 'leg'; readonly leg: string; readonly field: Field; readonly passedOver: readonly string[] }
+  | {
+      readonly kind: 'leg';
+      readonly leg: string;
+      readonly field: Field;
+      /** Earlier legs that give the name too. */
+      readonly passedOver: readonly string[];
+      readonly isConverted: boolean;
+    }
   | { readonly kind: 'column'; readonly field: Field }
   | { readonly kind: 'fixed'; readonly value: string }
   | { readonly kind: 'new'; readonly pattern: string }

@@ -74,8 +74,9 @@ function followWire(at: Need, wire: WireSource, lookup: Lookup): NeedSource {
   const giver = lookup.givers.get(toNameKey(wire.gives))?.find((candidate) => candidate.leg === wire.leg);
   if (!giver) return { kind: 'lost', wire };
   if (giver.index >= at.index) return { kind: 'later', leg: giver.leg, field: giver.field };
-  if (!isCompatible(giver.field, at.need)) return { kind: 'mismatch', leg: giver.leg, field: giver.field };
-  return { kind: 'leg', leg: giver.leg, field: giver.field, passedOver: [] };
+  const isFit = isCompatible(giver.field, at.need);
+  if (!isFit && wire.convert !== true) return { kind: 'mismatch', leg: giver.leg, field: giver.field };
+  return { kind: 'leg', leg: giver.leg, field: giver.field, passedOver: [], isConverted: !isFit };
 }
 
 function findSource(at: Need, lookup: Lookup): NeedSource {
@@ -85,7 +86,8 @@ function findSource(at: Need, lookup: Lookup): NeedSource {
   const fitting = earlier.filter((giver) => isCompatible(giver.field, at.need));
   const nearest = fitting.at(-1);
   if (nearest) {
-    return { kind: 'leg', leg: nearest.leg, field: nearest.field, passedOver: fitting.slice(0, -1).map((giver) => giver.leg) };
+    const passedOver = fitting.slice(0, -1).map((giver) => giver.leg);
+    return { kind: 'leg', leg: nearest.leg, field: nearest.field, passedOver, isConverted: false };
   }
   const column = lookup.columns.get(key);
   if (column) return { kind: 'column', field: column };

@@ -1,5 +1,6 @@
 import type { RunOutcome } from '../outcomes.ts';
 import { getRunOutcome } from '../outcomes.ts';
+import { convertValue } from '../values/convert-value.ts';
 import { toNameKey } from '../values/field.ts';
 import type { HoldCause, TurnAssessment, TurnView } from './turn.ts';
 
@@ -83,6 +84,8 @@ export function resolveNeeds(turns: readonly TurnView[], index: number): { name:
     if (source.kind === 'value') return { name, value: source.value };
     if (source.kind !== 'turn') return { name, value: undefined };
     const giver = turns[source.index];
-    return { name, value: giver?.latest?.outcome === 'passed' ? findKept(giver, source.name) : undefined };
+    const kept = giver?.latest?.outcome === 'passed' ? findKept(giver, source.name) : undefined;
+    // What cannot be converted is handed over as it came; the tester sees it.
+    return { name, value: kept !== undefined && source.convertTo ? (convertValue(kept, source.convertTo) ?? kept) : kept };
   });
 }

@@ -1,4 +1,5 @@
 import type { Outcome, StepOutcome } from '../outcomes.ts';
+import type { Field } from '../values/field.ts';
 
 /** Where a turn stands. *Held* is waiting with a known cause and is shown, not stored. */
 export const TURN_STATES = ['waiting', 'ready', 'under way', 'done'] as const;
@@ -10,7 +11,8 @@ export type TurnStatus = (typeof TURN_STATUSES)[number];
 
 /** Where a pinned need of a turn gets its value; turns are named by their place in the run. */
 export type PinnedSource =
-  | { readonly kind: 'turn'; readonly index: number; readonly name: string }
+  /** `convertTo`: the value is brought into this type when it is taken. */
+  | { readonly kind: 'turn'; readonly index: number; readonly name: string; readonly convertTo?: Field | undefined }
   | { readonly kind: 'value'; readonly value: string; readonly from: 'row' | 'fixed' | 'own' }
   | { readonly kind: 'new'; readonly pattern: string }
   | { readonly kind: 'none' };

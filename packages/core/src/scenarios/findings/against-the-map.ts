@@ -1,3 +1,4 @@
+import { findPlace } from './finding.ts';
 import type { FindingRule } from './finding.ts';
 
 export const againstTheMap: FindingRule = {
@@ -14,4 +15,10 @@ export const againstTheMap: FindingRule = {
         },
       ];
     }),
+  findWaysOut: (finding, chain) => {
+    const place = findPlace(chain, finding);
+    const before = place && chain.legs[place.leg.index - 1]?.leg;
+    if (!before) return [];
+    return [{ kind: 'edit', label: `Move it before ${before.title}`, edits: [{ kind: 'move leg', leg: finding.leg, before: before.id }] }];
+  },
 };

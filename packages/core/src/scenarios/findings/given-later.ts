@@ -1,4 +1,4 @@
-import { describeLeg } from './finding.ts';
+import { describeLeg, findPlace } from './finding.ts';
 import type { FindingRule } from './finding.ts';
 
 export const givenLater: FindingRule = {
@@ -18,4 +18,19 @@ export const givenLater: FindingRule = {
           : [],
       ),
     ),
+  findWaysOut: (finding, chain) => {
+    const place = findPlace(chain, finding);
+    const source = place?.need?.source;
+    const giver = source?.kind === 'later' ? chain.legs.find(({ leg }) => leg.id === source.leg) : undefined;
+    if (!place?.need || !giver) return [];
+    return [
+      {
+        kind: 'edit',
+        label: `Move leg ${giver.index + 1} before it`,
+        edits: [{ kind: 'move leg', leg: giver.leg.id, before: place.leg.leg.id }],
+      },
+      { kind: 'edit', label: 'Add a column for it', edits: [{ kind: 'add column', column: place.need.need, before: null }] },
+      { kind: 'look', label: 'Add a leg that gives it', look: 'tests that give it' },
+    ];
+  },
 };

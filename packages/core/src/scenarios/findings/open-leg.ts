@@ -10,4 +10,5 @@ export const openLeg: FindingRule = {
         leg: leg.id,
         message: `Leg ${index + 1} is open: its test is still to be written.`,
       })),
+  findWaysOut: () => [{ kind: 'look', label: 'Find a test that fits', look: 'tests that fit' }],
 };

@@ -1,10 +1,13 @@
 import { FINDING_WEIGHTS } from './finding.ts';
-import type { Finding, FindingContext, FindingRule } from './finding.ts';
+import type { Chain } from '../chain.ts';
+import type { Finding, FindingContext, FindingRule, WayOut } from './finding.ts';
 import { againstTheMap } from './against-the-map.ts';
 import { givenLater } from './given-later.ts';
 import { neededByNobody } from './needed-by-nobody.ts';
 import { neverGiven } from './never-given.ts';
 import { openLeg } from './open-leg.ts';
+import { retiredTest } from './retired-test.ts';
+import { samePerson } from './same-person.ts';
 import { twoGivers } from './two-givers.ts';
 import { typesDiffer } from './types-differ.ts';
 import { waitsInACircle } from './waits-in-a-circle.ts';
@@ -15,6 +18,8 @@ export const FINDING_RULES: readonly FindingRule[] = [
   givenLater,
   typesDiffer,
   twoGivers,
+  samePerson,
+  retiredTest,
   openLeg,
   againstTheMap,
   neededByNobody,
@@ -27,4 +32,9 @@ export function findFindings(context: FindingContext): Finding[] {
   return FINDING_RULES.flatMap(({ rule, find }) => find(context).map((finding) => ({ rule, ...finding }))).sort(
     (a, b) => rank(a) - rank(b),
   );
+}
+
+/** What would help against a finding, the likeliest first; empty where only a person can tell. */
+export function findWaysOut(finding: Finding, chain: Chain): readonly WayOut[] {
+  return FINDING_RULES.find(({ rule }) => rule === finding.rule)?.findWaysOut?.(finding, chain) ?? [];
 }

@@ -1,4 +1,4 @@
-import { describeLeg } from './finding.ts';
+import { describeLeg, findPlace, toWireEdit } from './finding.ts';
 import type { FindingRule } from './finding.ts';
 
 export const twoGivers: FindingRule = {
@@ -20,4 +20,18 @@ export const twoGivers: FindingRule = {
           : [],
       ),
     ),
+  findWaysOut: (finding, chain) => {
+    const place = findPlace(chain, finding);
+    const source = place?.need?.source;
+    if (!place?.need || source?.kind !== 'leg') return [];
+    const { need } = place.need;
+    return [source.leg, ...source.passedOver].map((id, at) => {
+      const number = chain.legs.findIndex(({ leg }) => leg.id === id) + 1;
+      return {
+        kind: 'edit' as const,
+        label: at === 0 ? `Keep leg ${number}` : `Take it from leg ${number}`,
+        edits: [toWireEdit(place.leg, need, { kind: 'leg', leg: id, gives: source.field.name })],
+      };
+    });
+  },
 };

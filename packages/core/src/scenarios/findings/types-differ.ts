@@ -1,5 +1,5 @@
 import { FIELD_TYPE_WORDS } from '../../values/field.ts';
-import { describeLeg } from './finding.ts';
+import { describeLeg, findPlace, toWireEdit } from './finding.ts';
 import type { FindingRule } from './finding.ts';
 
 export const typesDiffer: FindingRule = {
@@ -21,4 +21,23 @@ export const typesDiffer: FindingRule = {
           : [],
       ),
     ),
+  findWaysOut: (finding, chain) => {
+    const place = findPlace(chain, finding);
+    const source = place?.need?.source;
+    if (!place?.need || source?.kind !== 'mismatch') return [];
+    const { need } = place.need;
+    const from = { kind: 'leg' as const, leg: source.leg, gives: source.field.name, convert: true };
+    return [
+      { kind: 'edit', label: `Convert it to ${FIELD_TYPE_WORDS[need.type]}`, edits: [toWireEdit(place.leg, need, from)] },
+      {
+        kind: 'edit',
+        label: 'Take it from a column',
+        edits: [
+          { kind: 'add column', column: need, before: null },
+          toWireEdit(place.leg, need, { kind: 'column', column: need.name }),
+        ],
+      },
+      { kind: 'look', label: 'Add a leg that gives it', look: 'tests that give it' },
+    ];
+  },
 };

@@ -1,3 +1,4 @@
+import { findPlace } from './finding.ts';
 import type { FindingRule } from './finding.ts';
 
 export const waitsInACircle: FindingRule = {
@@ -15,4 +16,10 @@ export const waitsInACircle: FindingRule = {
           ]
         : [];
     }),
+  findWaysOut: (finding, chain) => {
+    const leg = findPlace(chain, finding)?.leg.leg;
+    if (!leg?.after) return [];
+    const change = { kind: 'change leg' as const, leg: leg.id, change: { after: null }, was: { after: leg.after } };
+    return [{ kind: 'edit', label: 'Let it wait for the leg before it', edits: [change] }];
+  },
 };

@@ -1,0 +1,82 @@
+import { describe, expect, it } from 'vitest';
+import type { Field, FieldType } from '../values/field.ts';
+import type { DrawnTest } from './draw-legs.ts';
+import { toLegView } from './draw-legs.ts';
+import { editScenario } from './edit-scenario.ts';
+import { findFindings, findWaysOut } from './findings/rules.ts';
+import type { LegDocument, ScenarioDocument } from './scenario-document.ts';
+import { createLeg } from './scenario-document.ts';
+import { wireChain } from './wire-chain.ts';
+
+const field = (name: string, type: FieldType = 'text'): Field => ({ name, type, required: true });
+const test = (needs: Field[], gives: Field[], more: Partial<DrawnTest> = {}): DrawnTest => ({
+  ...{ name: 'A test', team: null, ownValues: {}, place: null, isRetired: false },
+  ...{ needs, gives },
+  ...more,
+});
+const look = (document: ScenarioDocument, tests: Record<string, DrawnTest>) => {
+  const chain = wireChain(
+    document.legs.map((leg) => toLegView(leg, tests[leg.test ?? ''])),
+    document.columns,
+  );
+  return { chain, findings: findFindings({ chain, isInOpenCycle: false }) };
+};
+
+/** Tries every way out of a finding; the labels, with what is left of the rule afterwards. */
+function tryOut(rule: string, tests: Record<string, DrawnTest>, more: Record<string, Partial<LegDocument>> = {}, columns: Field[] = []): string[] {
+  const legs = Object.keys(tests).map((id) => createLeg({ id, test: id, ...more[id] }));
+  const document: ScenarioDocument = { legs, columns, rows: [], classes: null };
+  const { chain, findings } = look(document, tests);
+  const finding = findings.find((each) => each.rule === rule);
+  if (!finding) throw new Error(`There is no ${rule} among ${findings.map((each) => each.rule).join(', ')}.`);
+  return findWaysOut(finding, chain).map((way) => {
+    if (way.kind === 'look') return `${way.label} …`;
+    const edited = editScenario(document, way.edits);
+    if (!edited.ok) return `${way.label}: ${edited.message}`;
+    const left = look(edited.document, tests).findings.filter((each) => each.rule === rule && each.leg === finding.leg && each.value === finding.value);
+    return left.length === 0 ? way.label : `${way.label}: still there`;
+  });
+}
+
+describe('ways out of a finding', () => {
+  it('end a need that nothing gives: the likely name, a column, a leg', () => {
+    const tests = { a: test([], [field('Serial of the meter'), field('Permit no.')]), b: test([field('Meter serial')], []) };
+    expect(tryOut('never-given', tests)).toEqual(['Take Serial of the meter of leg 1', 'Add a column for it', 'Add a leg that gives it …']);
+    expect(tryOut('never-given', { b: test([field('Tariff band')], []) }, {}, [field('Tariff')])).toContain('Take the column Tariff');
+  });
+
+  it('wire anew what was wired to something that is gone', () => {
+    const lost = { b: { wires: [{ need: 'Quote no.', from: { kind: 'column' as const, column: 'Gone' } }] } };
+    expect(tryOut('never-given', { b: test([field('Quote no.')], []) }, lost)).toContain('Add a column for it');
+  });
+
+  it('end a value that is given only later', () => {
+    const tests = { a: test([field('Quote no.')], []), b: test([], [field('Quote no.')]) };
+    expect(tryOut('given-later', tests)).toEqual(['Move leg 2 before it', 'Add a column for it', 'Add a leg that gives it …']);
+  });
+
+  it('convert between types, or take a column', () => {
+    const tests = { a: test([], [field('Due', 'text')]), b: test([field('Due', 'money')], []) };
+    expect(tryOut('types-differ', tests)).toEqual(['Convert it to money', 'Take it from a column', 'Add a leg that gives it …']);
+  });
+
+  it('choose between two givers', () => {
+    const quote = test([], [field('Quote no.')]);
+    expect(tryOut('two-givers', { a: quote, b: quote, c: test([field('Quote no.')], []) })).toEqual(['Keep leg 2', 'Take it from leg 1']);
+  });
+
+  it('leave a circle, the map’s order, a rule about people', () => {
+    const none = test([], []);
+    expect(tryOut('waits-in-a-circle', { a: none, b: none }, { a: { after: ['b'] } })).toEqual(['Let it wait for the leg before it']);
+    const placed = (order: number) => test([], [], { name: `Activity ${order}`, place: { parent: 'NS-1', order } });
+    expect(tryOut('against-the-map', { a: placed(2), b: placed(1) })).toEqual(['Move it before Activity 2']);
+    const teams = { a: test([], [], { team: 'x' }), b: test([], [], { team: 'y' }) };
+    expect(tryOut('same-person', teams, { b: { samePersonAs: 'a' } })).toEqual(['Let anybody do it']);
+    expect(tryOut('same-person', { a: none, b: none }, { b: { samePersonAs: 'a', otherPersonThan: ['a'] } })).toEqual(['Let anybody do it']);
+  });
+
+  it('show where another test is found', () => {
+    expect(tryOut('retired-test', { a: test([], [], { isRetired: true }) })).toEqual(['Put another test in its place …']);
+    expect(tryOut('open-leg', { a: test([], []) }, { a: { test: null, title: 'Open' } })).toEqual(['Find a test that fits …']);
+  });
+});

@@ -1,0 +1,51 @@
+import { describe, expect, it } from 'vitest';
+import { compareNames } from './name-likeness.ts';
+import { convertValue } from './convert-value.ts';
+import { createExample } from './create-example.ts';
+import { checkValue } from './check-value.ts';
+import type { Field } from './field.ts';
+import { FIELD_TYPES } from './field.ts';
+
+const convert = (text: string, type: Field['type'], more: Partial<Field> = {}) => convertValue(text, { name: 'It', type, ...more });
+
+describe('converting a value that was handed over', () => {
+  it('takes the one number out of a text', () => {
+    expect(['14.5 m', 'GBP 1,512.50', '12', '1 200', '3 of 4', 'none'].map((text) => convert(text, 'number'))).toEqual(['14.5', '1512.50', '12', '1200', undefined, undefined]);
+    expect(convert('12.5', 'whole')).toBeUndefined();
+  });
+
+  it('takes a date where there is one reading of it', () => {
+    expect(['2026-03-31', 'due 31.3.2026', '31/03/2026', '03/31/2026', '03/04/2026', '30.02.2026'].map((text) => convert(text, 'date'))).toEqual([
+      '2026-03-31',
+      '2026-03-31',
+      '2026-03-31',
+      '2026-03-31',
+      undefined,
+      undefined,
+    ]);
+  });
+
+  it('takes a choice or a code only as it is', () => {
+    expect(convert('band b', 'choice', { choices: ['Band A', 'Band B'] })).toBe('Band B');
+    expect(convert('AP-1', 'code', { pattern: '\\AP-99999' })).toBeUndefined();
+  });
+});
+
+describe('an example', () => {
+  it('is allowed by its own field, and the same each time', () => {
+    for (const type of FIELD_TYPES) {
+      const field: Field = { name: 'Account no.', type, choices: ['A', 'B'], pattern: '\\AC-9999' };
+      expect(checkValue(field, createExample(field)).ok).toBe(true);
+      expect(createExample(field)).toBe(createExample(field));
+    }
+  });
+});
+
+describe('names that may mean the same', () => {
+  it('share most of their letter pairs, common words aside', () => {
+    expect(compareNames('Meter serial', 'Serial of the meter')).toBe(1);
+    expect(compareNames('Quote no.', 'Permit no.')).toBeLessThan(0.3);
+    expect(compareNames('Survey no.', 'Survey number')).toBe(1);
+    expect(compareNames('no.', 'id')).toBe(0);
+  });
+});
