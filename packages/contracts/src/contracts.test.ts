@@ -1,10 +1,11 @@
+import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
 import { describe, expect, it } from 'vitest';
 import { codeSchema, daySchema, idSchema } from './common.ts';
 import { createCycleSchema } from './cycles/cycle.ts';
 import { logDefectSchema, moveDefectSchema } from './defects/defect.ts';
 import { ERROR_STATUS } from './errors.ts';
 import { progressQuerySchema } from './progress/progress.ts';
-import { addLegSchema } from './scenarios/scenario.ts';
+import { scenarioEditSchema } from './scenarios/scenario.ts';
 import { saveTestSchema } from './tests/test.ts';
 import { turnListQuerySchema } from './turns/turn.ts';
 
@@ -41,10 +42,11 @@ describe('what comes in is checked', () => {
   });
 
   it('an open leg says what it is to test', () => {
-    expect(messagesOf(addLegSchema.safeParse({ id: ID, before: null, test: null, title: ' ' }))).toEqual([
-      'title: Say in words what this open leg is to test.',
-    ]);
-    expect(addLegSchema.safeParse({ id: ID, before: null, test: 'BIL-01' }).success).toBe(true);
+    const leg = createLeg({ id: ID });
+    const add = (more: object) => scenarioEditSchema.safeParse({ kind: 'add leg', leg: { ...leg, ...more }, before: null });
+    expect(messagesOf(add({}))).toEqual(['leg.title: Say in words what this open leg is to test.']);
+    expect(messagesOf(add({ title: ' ' }))).toEqual(['leg.title: Say in words what this leg is to test.']);
+    expect(add({ test: 'BIL-01' }).success).toBe(true);
   });
 
   it('a test has no two needs of one name', () => {

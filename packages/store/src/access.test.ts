@@ -29,7 +29,14 @@ import type { Operation, Query } from './operation.ts';
 import { getProgress } from './progress/get-progress.ts';
 import { getChoices, getViewer } from './programmes/get-viewer.ts';
 import { changeScenario, createScenario } from './scenarios/change-scenarios.ts';
-import { addLeg, changeLeg, removeLeg } from './scenarios/change-legs.ts';
+import { compareScenario, listScenarioStates } from './scenarios/compare-scenario.ts';
+import { draftForLeg } from './scenarios/draft-for-leg.ts';
+import { editScenario } from './scenarios/edit-scenario.ts';
+import { findChainInLibrary } from './scenarios/find-chain.ts';
+import { getMapGaps, getMapWay } from './scenarios/follow-map.ts';
+import { getOverlaps } from './scenarios/get-overlaps.ts';
+import { proposeForLegs } from './scenarios/propose-for-legs.ts';
+import { getChangeReview, replaceTest, takeVersion } from './scenarios/review-change.ts';
 import { getScenario } from './scenarios/get-scenario.ts';
 import { listScenarios } from './scenarios/list-scenarios.ts';
 import { compareTestImport, storeTestImport } from './imports/store-test-import.ts';
@@ -76,9 +83,10 @@ const OPERATIONS: Readonly<Record<string, Operation<never, unknown>>> = {
     stopJob,
     createScenario,
     changeScenario,
-    addLeg,
-    changeLeg,
-    removeLeg,
+    editScenario,
+    draftForLeg,
+    takeVersion,
+    replaceTest,
   },
   ...{ createCycle, moveCycle, assignTurn, startAttempt, recordStep, finishAttempt, keepEvidence, logDefect, moveDefect, storeImport },
 };
@@ -106,6 +114,7 @@ const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
     getChoices,
   },
   ...{ getTurnsHome, listTurns, getGuide, getRunOverlay, listDefects, getDefect, getEvidence, getProgress, findAnything, loadSurroundings },
+  ...{ findChainInLibrary, proposeForLegs, getChangeReview, getOverlaps, getMapWay, getMapGaps, listScenarioStates, compareScenario },
   ...{ getHangs, getMapChanges, compareMapImport, compareRequirementImport, getOutline, listRequirements, getTraceability },
 };
 
@@ -146,7 +155,7 @@ describe('access', () => {
     expect(await code(db.ask(stranger, getGuide, turn?.id as never))).toBe('not found');
     expect(await code(db.ask(stranger, getRunOverlay, scenario.runs[0]?.id as never))).toBe('not found');
     expect(await code(db.ask(stranger, getTest, { code: 'BIL-01' }))).toBe('not found');
-    expect(await code(db.perform(stranger, removeLeg, { code: 'NS-S1', legId: scenario.legs[0]?.id as never }))).toBe('not found');
+    expect(await code(db.perform(stranger, editScenario, { code: 'NS-S1', edits: [{ kind: 'remove leg', leg: scenario.document.legs[0]?.id as never }] }))).toBe('not found');
     expect((await db.ask(stranger, getMap, undefined)).nodes).toEqual([]);
   });
 

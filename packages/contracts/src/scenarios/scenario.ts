@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CLASS_KINDS } from '@kindred-baton/core/rows/row-model';
 import { SCENARIO_STATES } from '@kindred-baton/core/scenarios/scenario';
 import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
 import { VERSION_STATES } from '@kindred-baton/core/tests/version';
@@ -8,7 +9,7 @@ import { fieldSchema } from '../tests/test.ts';
 export const wireSchema = z.object({
   need: z.string().trim().min(1).max(100),
   from: z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('leg'), leg: idSchema<'leg'>(), gives: z.string().min(1).max(100) }),
+    z.object({ kind: z.literal('leg'), leg: idSchema<'leg'>(), gives: z.string().min(1).max(100), convert: z.boolean().optional() }),
     z.object({ kind: z.literal('column'), column: z.string().min(1).max(100) }),
     z.object({ kind: z.literal('fixed'), value: z.string().max(2_000) }),
     z.object({ kind: z.literal('new'), pattern: z.string().min(1).max(100) }),
@@ -33,22 +34,94 @@ export const scenarioListSchema = z.object({
 export type ScenarioList = z.infer<typeof scenarioListSchema>;
 export type ScenarioListItem = ScenarioList['scenarios'][number];
 
-export const legSchema = z.object({
-  id: idSchema<'leg'>(),
-  title: z.string(),
-  test: z.object({ code: z.string(), version: z.int(), state: z.enum(VERSION_STATES), steps: z.int(), minutes: z.int() }).nullable(),
-  team: namedSchema.nullable(),
+const legId = idSchema<'leg'>();
+const fields = z.array(fieldSchema).max(100);
+
+export const legDocumentSchema = z.object({
+  id: legId,
+  test: codeSchema.nullable(),
+  version: z.int().min(1).nullable(),
+  title: z.string().trim().min(1, 'Say in words what this leg is to test.').max(200).nullable(),
+  team: idSchema<'team'>().nullable(),
+  persona: idSchema<'persona'>().nullable(),
+  after: z.array(legId).max(200).nullable(),
+  wires: z.array(wireSchema).max(200),
+  waitDays: z.int('Give whole days.').min(0, 'At least no day.').max(366, 'At most 366 days.'),
+  samePersonAs: legId.nullable(),
+  otherPersonThan: z.array(legId).max(200),
+  note: z.string().max(4_000, 'A note has at most 4,000 characters.'),
+  needs: fields,
+  gives: fields,
+});
+
+const combinationSchema = z.record(z.string().max(100), z.string().max(2_000));
+
+export const classSetupSchema = z.object({
+  strength: z.union([z.literal(2), z.literal(3)]),
+  columns: z
+    .array(
+      z.object({
+        name: z.string().min(1).max(100),
+        classes: z.array(z.object({ value: z.string().max(2_000), kind: z.enum(CLASS_KINDS) })).max(500),
+      }),
+    )
+    .max(250),
+  forbidden: z.array(combinationSchema).max(1_000),
+  mustHave: z.array(combinationSchema).max(1_000),
+});
+
+const rowSchema = z.object({ id: idSchema<'scenarioRow'>(), name: nameSchema, values: combinationSchema });
+
+export const scenarioDocumentSchema = z.object({
+  legs: z.array(legDocumentSchema),
+  columns: z.array(fieldSchema),
+  rows: z.array(rowSchema),
+  classes: classSetupSchema.nullable(),
+});
+
+/** An open leg says in words what is to be tested. */
+const hasWords = (leg: z.infer<typeof legDocumentSchema>) => leg.test !== null || leg.title !== null;
+const newLegSchema = legDocumentSchema.refine(hasWords, { message: 'Say in words what this open leg is to test.', path: ['title'] });
+const legChangeSchema = legDocumentSchema.omit({ id: true }).partial();
+
+export const scenarioEditSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('add leg'), leg: newLegSchema, before: legId.nullable() }),
+  z.object({ kind: z.literal('change leg'), leg: legId, change: legChangeSchema, was: legChangeSchema.optional() }),
+  z.object({ kind: z.literal('move leg'), leg: legId, before: legId.nullable() }),
+  z.object({ kind: z.literal('remove leg'), leg: legId }),
+  z.object({ kind: z.literal('add column'), column: fieldSchema, before: z.string().nullable() }),
+  z.object({ kind: z.literal('change column'), column: z.string(), change: fieldSchema }),
+  z.object({ kind: z.literal('remove column'), column: z.string() }),
+  z.object({ kind: z.literal('add row'), row: rowSchema, before: idSchema<'scenarioRow'>().nullable() }),
+  z.object({ kind: z.literal('change row'), row: idSchema<'scenarioRow'>(), name: nameSchema.optional(), values: combinationSchema.optional() }),
+  z.object({ kind: z.literal('remove row'), row: idSchema<'scenarioRow'>() }),
+  z.object({ kind: z.literal('set classes'), classes: classSetupSchema.nullable() }),
+]);
+export const editScenarioSchema = z.object({
+  edits: z.array(scenarioEditSchema).min(1).max(5_000, 'At most 5,000 edits at once.'),
+});
+export type EditScenario = z.infer<typeof editScenarioSchema>;
+export const scenarioUndoSchema = z.object({ undo: z.array(scenarioEditSchema) });
+
+/** The version of a test that a leg is drawn with. */
+export const drawnTestSchema = z.object({
+  code: z.string(),
+  name: z.string(),
+  version: z.int(),
+  /** The newest agreed version, where it is another one. */
+  newer: z.int().nullable(),
+  state: z.enum(VERSION_STATES),
+  isRetired: z.boolean(),
+  steps: z.int(),
+  minutes: z.int(),
+  team: idSchema<'team'>().nullable(),
+  node: z.string(),
   needs: z.array(fieldSchema),
   gives: z.array(fieldSchema),
   ownValues: z.record(z.string(), z.string()),
-  after: z.array(idSchema<'leg'>()).nullable(),
-  wires: z.array(wireSchema),
-  waitDays: z.int(),
-  place: z.object({ parent: z.string(), order: z.int() }).nullable(),
+  place: z.object({ parent: z.string(), order: z.number() }).nullable(),
 });
-export type LegDetail = z.infer<typeof legSchema>;
-
-export const scenarioRowSchema = z.object({ id: idSchema<'scenarioRow'>(), name: z.string(), values: z.record(z.string(), z.string()) });
+export type DrawnTestView = z.infer<typeof drawnTestSchema>;
 
 export const scenarioDetailSchema = z.object({
   id: idSchema<'scenario'>(),
@@ -56,11 +129,15 @@ export const scenarioDetailSchema = z.object({
   name: z.string(),
   state: z.enum(SCENARIO_STATES),
   path: z.array(z.object({ code: z.string(), name: z.string() })),
-  columns: z.array(fieldSchema),
-  rows: z.array(scenarioRowSchema),
-  legs: z.array(legSchema),
+  document: scenarioDocumentSchema,
+  /** By toTestKey of the legs. */
+  tests: z.record(z.string(), drawnTestSchema),
+  teams: z.array(namedSchema),
+  personas: z.array(namedSchema),
   isInOpenCycle: z.boolean(),
   runs: z.array(z.object({ id: idSchema<'run'>(), label: z.string(), rowName: z.string().nullable(), cycle: z.string() })),
+  /** Rows of which a run was made: they stay when rows are made from classes. */
+  ranRows: z.array(idSchema<'scenarioRow'>()),
 });
 export type ScenarioDetail = z.infer<typeof scenarioDetailSchema>;
 
@@ -86,45 +163,14 @@ export const runOverlaySchema = z.object({
 });
 export type RunOverlay = z.infer<typeof runOverlaySchema>;
 
-export const createScenarioSchema = z.object({ code: codeSchema, name: nameSchema, node: codeSchema });
-export type CreateScenario = z.infer<typeof createScenarioSchema>;
-
-export const changeScenarioSchema = z
-  .object({
-    name: nameSchema,
-    state: z.enum(SCENARIO_STATES),
-    columns: z.array(fieldSchema).max(100),
-    rows: z
-      .array(z.object({ id: idSchema<'scenarioRow'>().optional(), name: nameSchema, values: z.record(z.string(), z.string().max(2_000)) }))
-      .max(500),
-  })
-  .partial();
+export const changeScenarioSchema = z.object({ name: nameSchema, state: z.enum(SCENARIO_STATES) }).partial();
 export type ChangeScenario = z.infer<typeof changeScenarioSchema>;
 
-/** Legs are placed before a leg (null: at the end), so that two people's edits join instead of clashing. */
-export const addLegSchema = z
-  .object({
-    id: idSchema<'leg'>(),
-    before: idSchema<'leg'>().nullable(),
-    test: codeSchema.nullable(),
-    title: z.string().trim().max(200).optional(),
-    teamId: idSchema<'team'>().nullable().optional(),
-  })
-  .refine((leg) => leg.test !== null || (leg.title ?? '') !== '', {
-    message: 'Say in words what this open leg is to test.',
-    path: ['title'],
-  });
-export type AddLeg = z.infer<typeof addLegSchema>;
-
-export const changeLegSchema = z
-  .object({
-    before: idSchema<'leg'>().nullable(),
-    test: codeSchema.nullable(),
-    title: z.string().trim().min(1).max(200),
-    teamId: idSchema<'team'>().nullable(),
-    after: z.array(idSchema<'leg'>()).max(200).nullable(),
-    wires: z.array(wireSchema).max(200),
-    waitDays: z.int().min(0).max(366),
-  })
-  .partial();
-export type ChangeLeg = z.infer<typeof changeLegSchema>;
+export const createScenarioSchema = z.object({
+  code: codeSchema,
+  name: nameSchema,
+  node: codeSchema,
+  /** What it begins with: legs and columns of a found chain, of a workshop's lines, of a file. */
+  edits: z.array(scenarioEditSchema).max(5_000).optional(),
+});
+export type CreateScenario = z.infer<typeof createScenarioSchema>;

@@ -1,14 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import type { LegId } from '@kindred-baton/core/ids';
+import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
+import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
 import { asc, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { getChoices } from '../programmes/get-viewer.ts';
-import { addLeg, changeLeg } from '../scenarios/change-legs.ts';
-import { changeScenario, createScenario } from '../scenarios/change-scenarios.ts';
+import { createScenario } from '../scenarios/change-scenarios.ts';
+import { editScenario } from '../scenarios/edit-scenario.ts';
 import { getScenario } from '../scenarios/get-scenario.ts';
+import { takeVersion } from '../scenarios/review-change.ts';
 import { cycles } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
 import { turns } from '../schema/turns.ts';
@@ -44,6 +46,7 @@ describe('planning and opening a cycle', () => {
       scope: [{ scenarioId: found?.id as never, rowIds: (found?.rows ?? []).slice(0, rows).map(({ id }) => id) }],
     });
   };
+  const edit = (code: string, edits: ScenarioEdit[]) => db.perform(lead, editScenario, { code, edits: edits as never });
   const open = (code: string) => db.perform(lead, moveCycle, { code, from: 'planning', to: 'open' });
   const turnsOf = (code: string) =>
     db.store.db
@@ -92,11 +95,11 @@ describe('planning and opening a cycle', () => {
       save: { base: { number: 1, revision: 1 }, name: 'Drafted', minutes: 5, steps, needs: [], gives: [], rows: [] },
     });
     await db.perform(lead, createScenario, { code: 'D-S1', name: 'With a draft', node: 'NS' });
-    await db.perform(lead, addLeg, { code: 'D-S1', leg: { id: randomUUID() as LegId, before: null, test: 'D-1' } });
-    await db.perform(lead, changeScenario, {
-      code: 'D-S1',
-      change: { columns: [{ name: 'Band', type: 'text', required: true }], rows: [{ name: 'Empty', values: {} }] },
-    });
+    await edit('D-S1', [
+      { kind: 'add leg', leg: createLeg({ id: randomUUID(), test: 'D-1' }), before: null },
+      { kind: 'add column', column: { name: 'Band', type: 'text', required: true }, before: null },
+      { kind: 'add row', row: { id: randomUUID(), name: 'Empty', values: {} }, before: null },
+    ]);
     await plan('P-3', 'D-S1');
     expect((await db.ask(lead, getCycle, 'P-3')).obstacles.map(({ message }) => message)).toEqual([
       'Test D-1 has no agreed version yet.',
@@ -107,7 +110,7 @@ describe('planning and opening a cycle', () => {
   it('pins on opening what is agreed then; later versions and edits do not move it', async () => {
     await plan('P-4', 'NS-S6');
     const before = await turnsOf('P-4');
-    const legs = (await db.ask(lead, getScenario, 'NS-S6')).legs;
+    const { legs } = (await db.ask(lead, getScenario, 'NS-S6')).document;
     await db.perform(lead, saveTest, {
       code: 'CUS-01',
       save: {
@@ -121,11 +124,13 @@ describe('planning and opening a cycle', () => {
       },
     });
     await db.perform(lead, agreeTest, { code: 'CUS-01', number: 2, revision: 1 });
+    expect((await db.ask(lead, getScenario, 'NS-S6')).document.legs[0]?.version).toBe(1);
+    await db.perform(lead, takeVersion, { test: 'CUS-01', scenarios: ['NS-S6'] });
     await open('P-4');
     const pinned = await turnsOf('P-4');
     expect(pinned.map(({ assignee }) => assignee)).toEqual(before.map(({ assignee }) => assignee));
     expect(pinned[0]?.turn.needs).toEqual([]);
-    await db.perform(lead, changeLeg, { code: 'NS-S6', legId: legs[0]?.id as LegId, change: { before: null } });
+    await edit('NS-S6', [{ kind: 'move leg', leg: legs[0]?.id ?? '', before: null }]);
     expect((await turnsOf('P-4')).map(({ turn }) => [turn.title, turn.versionId])).toEqual(
       pinned.map(({ turn }) => [turn.title, turn.versionId]),
     );

@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CreateCycle } from '@kindred-baton/contracts/cycles/cycle';
+import type { AssignableTurn } from '@kindred-baton/core/cycles/assign-turns';
 import { assignTurns } from '@kindred-baton/core/cycles/assign-turns';
 import { listWorkingDays } from '@kindred-baton/core/cycles/calendar';
 import { CYCLE_MOVES } from '@kindred-baton/core/cycles/cycle';
@@ -97,10 +98,22 @@ async function assignToLanes({ db, actor }: Context, made: readonly NewTurn[]): 
     .where(eq(teams.programmeId, actor.programmeId))
     .orderBy(teamMembers.personId);
   const { assigneeOf } = assignTurns(
-    made.filter((turn) => !turn.assigneeId).map(({ id, teamId, minutes }) => ({ id, team: teamId ?? '', minutes })),
+    toAssignable(made),
     lanes.map((lane) => ({ ...lane, loadMinutes: 0 })),
   );
   return made.map((turn) => ({ ...turn, assigneeId: turn.assigneeId ?? (assigneeOf.get(turn.id) as PersonId | undefined) ?? null }));
+}
+
+/** Turns with nobody yet; the same and the other person are meant within a run. */
+function toAssignable(made: readonly NewTurn[]): AssignableTurn[] {
+  const idAt = new Map(made.map(({ id, runId, index }) => [`${runId} ${index}`, id]));
+  return made
+    .filter((turn) => !turn.assigneeId)
+    .map(({ id, runId, teamId, minutes, samePersonAs, otherPersonThan }) => ({
+      ...{ id, team: teamId ?? '', minutes },
+      samePersonAs: idAt.get(`${runId} ${samePersonAs ?? ''}`),
+      otherPersonThan: (otherPersonThan ?? []).flatMap((index) => idAt.get(`${runId} ${index}`) ?? []),
+    }));
 }
 
 /** Moves a cycle on. Opening pins the newest agreed versions and refuses while something would keep a baton from arriving. */

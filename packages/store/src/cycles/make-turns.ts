@@ -20,7 +20,12 @@ export interface TurnPlan {
 export function makeTurns(plan: TurnPlan, run: Pick<RunRow, 'id' | 'values'>, loaded: LoadedScenario): NewTurn[] {
   const pinned = pinRun(loaded.chain, run.values);
   const minutes = loaded.legs.map(getLegMinutes);
-  const dueDays = spreadDueDays(minutes, plan.workingDays);
+  const dueDays = spreadDueDays(
+    minutes,
+    plan.workingDays,
+    loaded.legs.map(({ row }) => row.waitDays),
+  );
+  const indexOf = new Map(loaded.legs.map(({ row }, index) => [row.id, index]));
   return loaded.legs.map((leg, index) => ({
     id: plan.createId?.() ?? createId<'turn'>(),
     programmeId: plan.cycle.programmeId,
@@ -37,6 +42,10 @@ export function makeTurns(plan: TurnPlan, run: Pick<RunRow, 'id' | 'values'>, lo
     dueOn: dueDays[index] ?? null,
     after: [...(pinned[index]?.after ?? [])],
     needs: [...(pinned[index]?.needs ?? [])],
+    note: leg.row.note,
+    personaId: leg.row.personaId,
+    samePersonAs: (leg.row.samePersonAs && indexOf.get(leg.row.samePersonAs)) ?? null,
+    otherPersonThan: leg.row.otherPersonThan.flatMap((id) => indexOf.get(id) ?? []),
   }));
 }
 

@@ -1,4 +1,5 @@
 import type { ImportDocument } from '@kindred-baton/core/imports/import-document';
+import { toTestKey } from '@kindred-baton/core/scenarios/draw-legs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
@@ -75,14 +76,19 @@ describe('storing a workbook', () => {
     expect(await db.perform(lead, storeImport, renamed)).toEqual({ nodes: 1, tests: 2, scenarios: 1 });
     const scenario = await db.ask(lead, getScenario, 'ZS-1');
     expect(scenario.state).toBe('sketch');
-    expect(scenario.legs.map(({ title, team }) => [title, team?.name])).toEqual([
+    const { document, tests, teams } = scenario;
+    const told = document.legs.map((leg) => {
+      const drawn = tests[toTestKey(leg) ?? ''];
+      return [leg.title ?? drawn?.name, teams.find(({ id }) => id === (leg.team ?? drawn?.team))?.name];
+    });
+    expect(told).toEqual([
       ['First', 'Billing'],
       ['Second', 'Stores'],
       ['Thank', 'Finance'],
     ]);
-    expect(scenario.legs[0]?.gives).toMatchObject([{ name: 'Lamp no.', type: 'code', pattern: 'L-99' }]);
-    expect(scenario.rows).toMatchObject([{ name: 'One', values: { Street: 'Mill Lane' } }]);
-    expect(scenario.columns.map(({ name }) => name)).toEqual(['Street']);
+    expect(tests[toTestKey(document.legs[0] ?? { test: null, version: null }) ?? '']?.gives).toMatchObject([{ name: 'Lamp no.', type: 'code', pattern: 'L-99' }]);
+    expect(document.rows).toMatchObject([{ name: 'One', values: { Street: 'Mill Lane' } }]);
+    expect(document.columns.map(({ name }) => name)).toEqual(['Street']);
   });
 
   it('changes nothing when the same file comes again', async () => {

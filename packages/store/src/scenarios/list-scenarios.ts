@@ -1,8 +1,7 @@
-import { eq } from 'drizzle-orm';
 import type { ScenarioList } from '@kindred-baton/contracts/scenarios/scenario';
 import { findFindings } from '@kindred-baton/core/scenarios/findings/rules';
-import { teams } from '../schema/programmes.ts';
 import type { Query } from '../operation.ts';
+import { loadTeamNames } from '../programmes/load-team-names.ts';
 import type { LoadedScenario } from './load-chains.ts';
 import { loadChains } from './load-chains.ts';
 
@@ -10,11 +9,10 @@ import { loadChains } from './load-chains.ts';
 export const listScenarios: Query<void, ScenarioList> = {
   right: 'read',
   read: async (context) => {
-    const [{ tree, scenarios }, teamRows] = await Promise.all([
+    const [{ tree, scenarios }, nameOf] = await Promise.all([
       loadChains(context),
-      context.db.select({ id: teams.id, name: teams.name }).from(teams).where(eq(teams.programmeId, context.actor.programmeId)),
+      loadTeamNames(context),
     ]);
-    const nameOf = new Map<string, string>(teamRows.map((team) => [team.id, team.name]));
     return {
       scenarios: scenarios.map((loaded) => {
         const { scenario, legs, rows } = loaded;

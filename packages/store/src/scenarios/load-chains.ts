@@ -1,7 +1,10 @@
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, or } from 'drizzle-orm';
 import type { ScenarioId, TeamId, TestId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Chain, LegView } from '@kindred-baton/core/scenarios/chain';
+import type { DrawnTest } from '@kindred-baton/core/scenarios/draw-legs';
+import { toLegView, toTestKey } from '@kindred-baton/core/scenarios/draw-legs';
+import type { LegDocument } from '@kindred-baton/core/scenarios/scenario-document';
 import { wireChain } from '@kindred-baton/core/scenarios/wire-chain';
 import type { Tree } from '../map/load-tree.ts';
 import { loadTree } from '../map/load-tree.ts';
@@ -13,9 +16,13 @@ import { testVersions, tests } from '../schema/tests.ts';
 
 export interface LoadedLeg {
   readonly row: LegRow;
+  readonly document: LegDocument;
   readonly test: TestRow | null;
-  /** The version that the scenario is drawn with: the newest agreed one, else the draft. */
+  /** The version that the leg is drawn with: the one it names, else the newest agreed one, else the draft. */
   readonly version: TestVersionRow | null;
+  /** The newest agreed version, where the leg is drawn with an older one. */
+  readonly newer: number | null;
+  readonly drawn: DrawnTest | undefined;
   readonly view: LegView;
   readonly teamId: TeamId | null;
 }
@@ -54,7 +61,7 @@ export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids
   ]);
   const versions = await loadDrawnVersions(
     context,
-    legList.flatMap(({ test }) => (test ? [test.id] : [])),
+    legList.map(({ leg }) => leg),
   );
   const legsOf = new Map<ScenarioId, LoadedLeg[]>();
   for (const { leg, test } of legList) pushTo(legsOf, leg.scenarioId, toLoadedLeg(leg, test, versions, tree));
@@ -71,30 +78,74 @@ export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids
   return { tree, scenarios: loaded };
 }
 
-/** For each test its newest agreed version, or its draft while none is agreed. */
-async function loadDrawnVersions({ db }: Pick<ReadContext, 'db'>, testIds: readonly TestId[]): Promise<Map<TestId, TestVersionRow>> {
-  if (testIds.length === 0) return new Map();
-  const rows = await db
-    .selectDistinctOn([testVersions.testId])
-    .from(testVersions)
-    .where(inArray(testVersions.testId, [...new Set(testIds)]))
-    .orderBy(testVersions.testId, desc(eq(testVersions.state, 'agreed')), desc(testVersions.number));
-  return new Map(rows.map((row) => [row.testId, row]));
+interface DrawnVersions {
+  /** The newest agreed version, or the draft while none is agreed. */
+  readonly newest: ReadonlyMap<TestId, TestVersionRow>;
+  /** Versions that legs name, by test and number. */
+  readonly named: ReadonlyMap<string, TestVersionRow>;
 }
 
-function toLoadedLeg(row: LegRow, test: TestRow | null, versions: ReadonlyMap<TestId, TestVersionRow>, tree: Tree): LoadedLeg {
-  const version = (test && versions.get(test.id)) ?? null;
-  const entry = test ? tree.byId.get(test.nodeId) : undefined;
-  const view: LegView = {
-    id: row.id,
-    title: row.title ?? test?.name ?? 'Open leg',
-    isOpen: test === null,
-    needs: version?.needs ?? [],
-    gives: version?.gives ?? [],
-    ownValues: version?.rows[0]?.values ?? {},
-    after: row.after ?? undefined,
-    wires: row.wires,
-    place: entry ? { parent: entry.node.parentId ?? '', order: entry.order } : undefined,
+const toVersionKey = (testId: TestId, number: number) => `${testId} ${number}`;
+
+async function loadDrawnVersions({ db }: Pick<ReadContext, 'db'>, legRows: readonly LegRow[]): Promise<DrawnVersions> {
+  const testIds = [...new Set(legRows.flatMap(({ testId }) => testId ?? []))];
+  const pairs = legRows.flatMap(({ testId, version }) => (testId && version !== null ? [{ testId, version }] : []));
+  if (testIds.length === 0) return { newest: new Map(), named: new Map() };
+  const [newest, named] = await Promise.all([
+    db
+      .selectDistinctOn([testVersions.testId])
+      .from(testVersions)
+      .where(inArray(testVersions.testId, testIds))
+      .orderBy(testVersions.testId, desc(eq(testVersions.state, 'agreed')), desc(testVersions.number)),
+    pairs.length === 0
+      ? []
+      : db
+          .select()
+          .from(testVersions)
+          .where(or(...pairs.map(({ testId, version }) => and(eq(testVersions.testId, testId), eq(testVersions.number, version))))),
+  ]);
+  return {
+    newest: new Map(newest.map((row) => [row.testId, row])),
+    named: new Map(named.map((row) => [toVersionKey(row.testId, row.number), row])),
   };
-  return { row, test, version, view, teamId: row.teamId ?? test?.teamId ?? null };
+}
+
+function toLoadedLeg(row: LegRow, test: TestRow | null, versions: DrawnVersions, tree: Tree): LoadedLeg {
+  const newest = (test && versions.newest.get(test.id)) ?? null;
+  const named = test && row.version !== null ? (versions.named.get(toVersionKey(test.id, row.version)) ?? null) : null;
+  const version = named ?? newest;
+  const entry = test ? tree.byId.get(test.nodeId) : undefined;
+  const document = toLegDocument(row, test?.code ?? null);
+  const drawn: DrawnTest | undefined = test
+    ? {
+        ...{ name: test.name, team: test.teamId, needs: version?.needs ?? [], gives: version?.gives ?? [] },
+        ownValues: version?.rows[0]?.values ?? {},
+        place: entry ? { parent: entry.node.parentId ?? '', order: entry.order } : null,
+        isRetired: newest?.state === 'retired',
+      }
+    : undefined;
+  return {
+    ...{ row, document, test, version, drawn },
+    newer: newest?.state === 'agreed' && version && newest.number > version.number ? newest.number : null,
+    view: toLegView(document, drawn),
+    teamId: row.teamId ?? test?.teamId ?? null,
+  };
+}
+
+function toLegDocument(row: LegRow, test: string | null): LegDocument {
+  return {
+    ...{ id: row.id, test, version: row.version, title: row.title, team: row.teamId, persona: row.personaId, after: row.after },
+    ...{ wires: row.wires, waitDays: row.waitDays, samePersonAs: row.samePersonAs, otherPersonThan: row.otherPersonThan },
+    ...{ note: row.note, needs: row.needs, gives: row.gives },
+  };
+}
+
+/** The versions that the legs are drawn with, each once, by toTestKey. */
+export function listDrawn(loaded: LoadedScenario): Map<string, LoadedLeg> {
+  const drawn = new Map<string, LoadedLeg>();
+  for (const leg of loaded.legs) {
+    const key = toTestKey(leg.document);
+    if (key !== undefined) drawn.set(key, leg);
+  }
+  return drawn;
 }

@@ -5,7 +5,7 @@ export { nodes } from './map.ts';
 export { priority } from './priority.ts';
 export { requirementKind, requirementNodes, requirementTests, requirements } from './requirements.ts';
 export { runBy, testVersions, tests, versionState, waivers } from './tests.ts';
-export { legs, scenarioRows, scenarioState, scenarios } from './scenarios.ts';
+export { legs, scenarioRows, scenarioState, scenarioStates, scenarios } from './scenarios.ts';
 export { cyclePurpose, cycleState, cycles, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
 export { attempts, evidence, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
 export { defectKind, defectStatus, defectTurns, defects, severity } from './defects.ts';

@@ -14,7 +14,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { AttemptId, EvidenceId, LegId, TestVersionId } from '@kindred-baton/core/ids';
+import type { AttemptId, EvidenceId, LegId, PersonaId, TestVersionId } from '@kindred-baton/core/ids';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { HoldCause, PinnedNeed } from '@kindred-baton/core/turns/turn';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/turns/turn';
@@ -23,6 +23,7 @@ import { createdAt, cycleRef, moment, nodeRef, personRef, programmeRef, runRef, 
 import { cycles, runs } from './cycles.ts';
 import { nodes } from './map.ts';
 import { people } from './people.ts';
+import { personas } from './personas.ts';
 import { programmes, teams } from './programmes.ts';
 import { legs } from './scenarios.ts';
 import { testVersions, tests } from './tests.ts';
@@ -64,6 +65,13 @@ export const turns = pgTable(
     dueOn: date({ mode: 'string' }),
     after: integer().array().notNull(),
     needs: jsonb().$type<PinnedNeed[]>().notNull(),
+    /** Pinned from the leg: what testers should know, as whom it is done, and by whom; turns are named by their index. */
+    note: text().notNull().default(''),
+    personaId: uuid()
+      .$type<PersonaId>()
+      .references(() => personas.id, { onDelete: 'set null' }),
+    samePersonAs: integer(),
+    otherPersonThan: integer().array().notNull().default([]),
     state: turnState().notNull().default('waiting'),
     outcome: outcome().notNull().default('not run'),
     status: turnStatus().notNull().default('waiting'),

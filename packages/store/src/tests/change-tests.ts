@@ -1,4 +1,4 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, isNull, lt } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CreateTest, SaveTest } from '@kindred-baton/contracts/tests/test';
 import type { TestId } from '@kindred-baton/core/ids';
@@ -12,6 +12,7 @@ import { requireOwn } from '../programmes/require-own.ts';
 import { history } from '../schema/history.ts';
 import { nodes } from '../schema/map.ts';
 import { people } from '../schema/people.ts';
+import { legs } from '../schema/scenarios.ts';
 import type { TestVersionRow } from '../schema/tests.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { toVersionView } from './get-test.ts';
@@ -89,12 +90,28 @@ export const agreeTest: Operation<{ code: string; number: number; revision: numb
       .update(testVersions)
       .set({ state: 'agreed', agreedAt: now, agreedBy: actor.personId })
       .where(and(eq(testVersions.id, newest.id), eq(testVersions.state, 'draft')));
+    await offerToScenarios(context, test.id, number);
     await context.record({ subject: 'test', subjectId: test.id, action: 'agreed', details: { version: number } });
     context.announce('tests');
     context.announce('scenarios');
     return { number };
   },
 };
+
+/** Legs that were drawn with the newest version stay with the one before, until somebody takes the new one over. */
+async function offerToScenarios({ db }: Context, testId: TestId, number: number): Promise<void> {
+  const [before] = await db
+    .select({ number: testVersions.number })
+    .from(testVersions)
+    .where(and(eq(testVersions.testId, testId), eq(testVersions.state, 'agreed'), lt(testVersions.number, number)))
+    .orderBy(desc(testVersions.number))
+    .limit(1);
+  if (!before) return;
+  await db
+    .update(legs)
+    .set({ version: before.number })
+    .where(and(eq(legs.testId, testId), isNull(legs.version)));
+}
 
 /** Takes a draft back to the agreed version before it; a first draft is all that there is, and stays. */
 export const discardDraft: Operation<{ code: string; number: number; revision: number }, { number: number }> = {

@@ -58,7 +58,10 @@ describe('a tester’s turns', () => {
 
   it('lie over the relay of their scenario: each leg’s turn, and the baton so far', async () => {
     const lead = await db.actorOf('Lea Marsh');
-    const { runs, legs } = await db.ask(lead, getScenario, 'NS-S1');
+    const {
+      runs,
+      document: { legs },
+    } = await db.ask(lead, getScenario, 'NS-S1');
     const overlay = await db.ask(lead, getRunOverlay, runs[0]?.id as never);
     expect(overlay.turns.map(({ legId }) => legId)).toEqual(legs.map(({ id }) => id));
     const failed = overlay.turns.find(({ status }) => status === 'failed');

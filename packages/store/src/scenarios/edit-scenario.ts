@@ -1,0 +1,83 @@
+import { and, desc, eq } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { EditScenario } from '@kindred-baton/contracts/scenarios/scenario';
+import type { ScenarioId } from '@kindred-baton/core/ids';
+import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
+import { editScenario as editDocument } from '@kindred-baton/core/scenarios/edit-scenario';
+import type { ScenarioDocument } from '@kindred-baton/core/scenarios/scenario-document';
+import type { Context, Operation } from '../operation.ts';
+import { scenarioStates, scenarios } from '../schema/scenarios.ts';
+import { storeDocument, toDocument } from './document.ts';
+import { loadChains } from './load-chains.ts';
+
+/**
+ * Makes edits of a scenario, all of them or none, with its row locked, so that two people who edit at once join their edits. Gives the edits
+ * that take them back. An agreed scenario that gets an open leg is a sketch again.
+ */
+export const editScenario: Operation<{ code: string } & EditScenario, { undo: ScenarioEdit[] }> = {
+  right: 'edit scenarios',
+  run: async (context, { code, edits }) => {
+    const { db } = context;
+    const { scenario, document: before } = await lockScenario(context, code);
+    const edited = editDocument(before, edits as readonly ScenarioEdit[]);
+    if (!edited.ok) throw new AppError(edited.isConflict ? 'conflict' : 'invalid', edited.message, { details: { edit: edited.edit } });
+    await storeDocument(context, scenario.id, { before, after: edited.document });
+    const isSketch = edited.document.legs.some(({ test }) => test === null);
+    if (scenario.state === 'agreed' && isSketch) await db.update(scenarios).set({ state: 'sketch' }).where(eq(scenarios.id, scenario.id));
+    await keepState(context, scenario.id, { before, after: edited.document });
+    await context.record({ subject: 'scenario', subjectId: scenario.id, action: describeEdits(edits as readonly ScenarioEdit[]), details: { edits } });
+    context.announce('scenarios');
+    return { undo: edited.undo };
+  },
+};
+
+/** “leg added” for one edit, “edited” for several of different kinds. */
+function describeEdits(edits: readonly ScenarioEdit[]): string {
+  const words = new Set(edits.map(({ kind }) => EDIT_WORDS[kind]));
+  const [only] = words;
+  return words.size === 1 && only ? only : 'edited';
+}
+
+const EDIT_WORDS: Readonly<Record<ScenarioEdit['kind'], string>> = {
+  ...{ 'add leg': 'leg added', 'change leg': 'leg changed', 'move leg': 'leg moved', 'remove leg': 'leg removed' },
+  ...{ 'add column': 'column added', 'change column': 'column changed', 'remove column': 'column removed' },
+  ...{ 'add row': 'row added', 'change row': 'row changed', 'remove row': 'row removed', 'set classes': 'classes changed' },
+};
+
+export async function lockScenario(context: Context, code: string) {
+  const { db, actor } = context;
+  const [scenario] = await db
+    .select()
+    .from(scenarios)
+    .where(and(eq(scenarios.programmeId, actor.programmeId), eq(scenarios.code, code)))
+    .for('update');
+  if (!scenario) throw new AppError('not found', `There is no scenario ${code}.`);
+  const { scenarios: loaded } = await loadChains(context, [scenario.id]);
+  const [found] = loaded;
+  if (!found) throw new AppError('not found', `There is no scenario ${code}.`);
+  return { scenario, loaded: found, document: toDocument(found) };
+}
+
+const SAME_SITTING_MINUTES = 10;
+
+/** Keeps what the scenario is now, to be compared with later; one person's edits of one sitting are one state. */
+export async function keepState(
+  { db, actor, now }: Context,
+  scenarioId: ScenarioId,
+  { before, after }: { readonly before: ScenarioDocument | null; readonly after: ScenarioDocument },
+): Promise<void> {
+  const [last] = await db
+    .select({ id: scenarioStates.id, savedBy: scenarioStates.savedBy, savedAt: scenarioStates.savedAt })
+    .from(scenarioStates)
+    .where(eq(scenarioStates.scenarioId, scenarioId))
+    .orderBy(desc(scenarioStates.id))
+    .limit(1);
+  const isSameSitting = last?.savedBy === actor.personId && now.getTime() - last.savedAt.getTime() < SAME_SITTING_MINUTES * 60_000;
+  if (last && isSameSitting) {
+    await db.update(scenarioStates).set({ document: after, savedAt: now }).where(eq(scenarioStates.id, last.id));
+    return;
+  }
+  // The first edit keeps what was there before it as well.
+  const first = last || before === null ? [] : [{ scenarioId, document: before, savedBy: null, savedAt: now }];
+  await db.insert(scenarioStates).values([...first, { scenarioId, document: after, savedBy: actor.personId, savedAt: now }]);
+}
