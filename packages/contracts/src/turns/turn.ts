@@ -128,6 +128,9 @@ export const guideSchema = z.object({
   goesTo: z.array(z.object({ name: z.string(), title: z.string(), leg: z.int(), person: z.string().nullable() })),
   /** How each persona starts the application in this environment. */
   starts: z.array(z.object({ persona: z.string(), how: z.string() })),
+  /** What whoever laid the scenario out wants testers to know, and as whom the turn is done. */
+  note: z.string(),
+  persona: z.string().nullable(),
   /** Why no attempt may be made now; null: it may. */
   refusal: z.string().nullable(),
 });

@@ -45,6 +45,8 @@ export const getGuide: Query<TurnId, GuideView> = {
       defects: known.map(({ code, title, status }) => ({ code, title, status })),
       goesTo: listReceivers(mates, head.turn.index),
       starts,
+      note: head.turn.note,
+      persona: head.persona,
       refusal: findRefusal({ turn: head.turn, cycle: head.cycle, actor: context.actor, defects: known }),
     };
   },
@@ -57,6 +59,7 @@ async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
       version: testVersions,
       cycle: cycles,
       applicationId: tests.applicationId,
+      persona: personas.name,
       environment: environments.name,
       address: installations.address,
       workingDays: teams.workingDays,
@@ -72,6 +75,7 @@ async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
       and(eq(installations.environmentId, cycles.environmentId), eq(installations.applicationId, tests.applicationId)),
     )
     .leftJoin(teams, eq(teams.id, turns.teamId))
+    .leftJoin(personas, eq(personas.id, turns.personaId))
     .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)));
   return head;
 }

@@ -3,116 +3,35 @@ import type { MapEdit } from '@kindred-baton/core/map/edit-outline';
 import { editOutline } from '@kindred-baton/core/map/edit-outline';
 import { getDepth, toOutlineTree } from '@kindred-baton/core/map/outline';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { isTyping } from '../../ui/is-typing.ts';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
+import { useCallback } from 'react';
+import { sendJson } from '../../ui/request.ts';
+import type { Editing } from '../../ui/use-editing.ts';
+import { useEditing } from '../../ui/use-editing.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 type Edits = readonly MapEditInput[];
-/** What takes edits back; known once the server has made them, null when it refused them. */
-type Back = Promise<Edits | null>;
+export type MapEditing = Editing<MapEditInput>;
 
-export interface MapEditing {
-  /** Shows the edits at once and sends them; false when they cannot be made, which is told. */
-  readonly run: (edits: Edits) => Promise<boolean>;
-  readonly undo: (() => void) | null;
-  readonly redo: (() => void) | null;
-  /** Resolves when every edit has reached the server: before that its map is older than the one shown. */
-  readonly whenSettled: () => Promise<void>;
-}
-
-const MOST_REMEMBERED = 100;
-
-/** Edits of the map: at once on the screen, one after the other on the server, back when refused; with undo and redo. */
+/** Edits of the map. */
 export function useMapEditing(): MapEditing {
   const { api } = useProgramme();
   const client = useQueryClient();
-  const notify = useNotice();
-  const { stacks, change } = useStacks();
-  const last = useRef<Promise<unknown>>(Promise.resolve());
-  const send = useCallback(
-    async (edits: Edits): Back => {
+  const show = useCallback(
+    (edits: Edits) => {
       const view = client.getQueryData<MapView>(['map']);
       const shown = view && applyLocally(view, edits);
-      if (typeof shown === 'string') {
-        notify({ kind: 'problem', text: shown });
-        return null;
-      }
+      if (typeof shown === 'string') return shown;
       void client.cancelQueries({ queryKey: ['map'], exact: true });
       if (shown) client.setQueryData(['map'], shown);
-      const answer = last.current.then(() => sendJson<{ undo: MapEditInput[] }>('PATCH', `${api}/map`, { edits }));
-      last.current = answer.catch(() => undefined);
-      try {
-        return (await answer).undo;
-      } catch (error) {
-        notify({ kind: 'problem', text: toMessage(error) });
-        return null;
-      } finally {
-        // Not waited for: taking the edit back needs the answer alone, and a page that others change asks again and again.
-        for (const key of ['map', 'strip']) void client.invalidateQueries({ queryKey: [key] });
-      }
+      return null;
     },
-    [api, client, notify],
+    [client],
   );
-  const whenSettled = useCallback(async () => {
-    for (let seen: unknown = null; seen !== last.current;) {
-      seen = last.current;
-      await last.current;
-    }
-  }, []);
-  const run = useCallback(
-    async (edits: Edits) => {
-      const back = send(edits);
-      change(({ undos }) => ({ undos: [...undos.slice(1 - MOST_REMEMBERED), back], redos: [] }));
-      if ((await back) !== null) return true;
-      change(({ undos, redos }) => ({ undos: undos.filter((each) => each !== back), redos }));
-      return false;
-    },
-    [send, change],
-  );
-  /** Takes the last edits of one stack back; what takes that back goes on the other. */
-  const turn = useCallback(
-    (from: keyof Stacks, to: keyof Stacks) =>
-      change((now) => {
-        const back = now[from].at(-1);
-        if (!back) return now;
-        const again = back.then((edits) => (edits === null ? null : send(edits)));
-        return { ...now, [from]: now[from].slice(0, -1), [to]: [...now[to], again] };
-      }),
-    [change, send],
-  );
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
-      event.preventDefault();
-      if (event.shiftKey) turn('redos', 'undos');
-      else turn('undos', 'redos');
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [turn]);
-  return {
-    ...{ run, whenSettled },
-    undo: stacks.undos.length > 0 ? () => turn('undos', 'redos') : null,
-    redo: stacks.redos.length > 0 ? () => turn('redos', 'undos') : null,
-  };
-}
-
-interface Stacks {
-  readonly undos: readonly Back[];
-  readonly redos: readonly Back[];
-}
-
-/** Both stacks; a key that is pressed before the last change is drawn sees that change all the same. */
-function useStacks() {
-  const [stacks, setStacks] = useState<Stacks>({ undos: [], redos: [] });
-  const now = useRef(stacks);
-  const change = useCallback((decide: (stacks: Stacks) => Stacks) => {
-    now.current = decide(now.current);
-    setStacks(now.current);
-  }, []);
-  return { stacks, change };
+  const send = useCallback((edits: Edits) => sendJson<{ undo: MapEditInput[] }>('PATCH', `${api}/map`, { edits }), [api]);
+  const ask = useCallback(() => {
+    for (const key of ['map', 'strip']) void client.invalidateQueries({ queryKey: [key] });
+  }, [client]);
+  return useEditing({ show, send, ask });
 }
 
 /** A node that is shown, but that the server does not know yet. */

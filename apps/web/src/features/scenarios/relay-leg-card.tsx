@@ -1,33 +1,41 @@
-import type { LegDetail, RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
+import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
+import { LEG } from '@kindred-baton/core/scenarios/lay-out-relay';
+import type { RelayLeg } from '@kindred-baton/core/scenarios/lay-out-relay';
+import StickyNote from 'lucide-react/icons/sticky-note';
 import { BatonMark } from '../../ui/baton-mark.tsx';
 import { STATUS_WORDS, toInitials } from '../../ui/format.ts';
-import type { RelayLeg } from './lay-out-relay.ts';
-import { LEG } from './lay-out-relay.ts';
+import type { LegDrag } from './use-relay-drag.ts';
+import type { LegInHand } from './use-scenario.ts';
 
 interface RelayLegCardProps {
   readonly leg: RelayLeg;
-  readonly detail: LegDetail;
+  readonly inHand: LegInHand;
   readonly turn: RunOverlay['turns'][number] | null;
   readonly isChosen: boolean;
-  readonly isDragged: boolean;
+  readonly isDim: boolean;
   readonly errors: number;
   readonly onChoose: () => void;
-  readonly onDrag?: (id: string | null) => void;
-  readonly onDropBefore?: (id: string) => void;
+  readonly drag?: LegDrag;
 }
 
-export function RelayLegCard({ leg, detail, turn, isChosen, isDragged, errors, onChoose, onDrag, onDropBefore }: RelayLegCardProps) {
+export function RelayLegCard({ leg, inHand, turn, isChosen, isDim, errors, onChoose, drag }: RelayLegCardProps) {
+  const { test, title, document } = inHand;
+  const isFolded = leg.height < LEG.height;
   const look = [
-    'absolute flex flex-col justify-between rounded-leg border bg-sheet px-2.5 pt-1 pb-1.5 text-left',
-    detail.test === null ? 'border-dashed border-soft' : errors > 0 ? 'border-failed' : 'border-line',
+    'absolute flex flex-col justify-between rounded-leg border bg-sheet text-left',
+    isFolded ? 'px-1.5' : 'px-2.5 pt-1 pb-1.5',
+    document.test === null ? 'border-dashed border-soft' : errors > 0 ? 'border-failed' : 'border-line',
     isChosen ? 'border-ink! shadow-[0_0_0_3px_var(--baton)]' : 'hover:border-soft',
-    isDragged ? 'opacity-50' : '',
+    isDim ? 'bg-paper! text-soft' : '',
   ].join(' ');
-  const foot = turn ? (turn.assignee === null ? '' : toInitials(turn.assignee)) : (detail.test?.code ?? 'open');
+  const code = test?.code ?? document.test ?? 'open';
+  const foot = turn ? (turn.assignee === null ? '' : toInitials(turn.assignee)) : code;
   const about = [
-    `Leg ${leg.index + 1}: ${detail.title} ${foot}`.trim(),
+    `Leg ${leg.index + 1}: ${title} ${foot}`.trim(),
     turn ? STATUS_WORDS[turn.status] : '',
     errors > 0 ? `${errors} to fix` : '',
+    test?.newer ? `version ${test.newer} is newer` : '',
+    document.note === '' ? '' : 'has a note',
   ];
   return (
     <button
@@ -35,33 +43,28 @@ export function RelayLegCard({ leg, detail, turn, isChosen, isDragged, errors, o
       data-leg={leg.id}
       aria-pressed={isChosen}
       aria-label={about.filter((part) => part !== '').join(', ')}
-      title={detail.title}
+      title={document.note === '' ? title : `${title}: ${document.note}`}
       className={look}
-      style={{ left: leg.x, top: leg.y, width: LEG.width, height: LEG.height }}
+      style={{ left: leg.x, top: leg.y, width: LEG.width, height: leg.height }}
       onClick={onChoose}
-      draggable={onDrag !== undefined}
-      onDragStart={(event) => {
-        event.dataTransfer.setData('text/plain', leg.id);
-        event.dataTransfer.effectAllowed = 'move';
-        onDrag?.(leg.id);
-      }}
-      onDragEnd={() => onDrag?.(null)}
-      onDragOver={(event) => event.preventDefault()}
-      onDrop={(event) => {
-        event.stopPropagation();
-        onDropBefore?.(leg.id);
-      }}
+      {...drag}
     >
-      <span className="line-clamp-2 text-[12.5px] leading-[14px] font-semibold">{detail.title}</span>{' '}
-      <span className="flex items-center justify-between">
-        {turn ? (
-          <BatonMark status={turn.status} isDecoration />
-        ) : (
-          <span className="font-mono text-[11px] text-soft">{detail.test?.code ?? 'open'}</span>
-        )}
-        {errors > 0 && !turn && <b className="text-[12px] text-failed"> {errors}</b>}
-        {turn?.assignee && <span className="text-[11px] text-soft">{toInitials(turn.assignee)}</span>}
-      </span>
+      {isFolded ? (
+        <span className="truncate text-[10.5px] leading-[16px] font-semibold">{title}</span>
+      ) : (
+        <>
+          <span className="line-clamp-2 text-[12.5px] leading-[14px] font-semibold">{title}</span>{' '}
+          <span className="flex items-center justify-between gap-1">
+            {turn ? <BatonMark status={turn.status} isDecoration /> : <span className="truncate font-mono text-[11px] text-soft">{code}</span>}
+            <span className="flex items-center gap-1">
+              {document.note !== '' && <StickyNote size={11} aria-hidden className="text-soft" />}
+              {test?.newer && !turn && <span className="text-[11px] font-bold text-soft">v{test.version}</span>}
+              {errors > 0 && !turn && <b className="text-[12px] text-failed">{errors}</b>}
+              {turn?.assignee && <span className="text-[11px] text-soft">{toInitials(turn.assignee)}</span>}
+            </span>
+          </span>
+        </>
+      )}
     </button>
   );
 }

@@ -1,40 +1,47 @@
 import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
-import type { Relay, RelayWire } from './lay-out-relay.ts';
+import type { Relay, RelayWire } from '@kindred-baton/core/scenarios/lay-out-relay';
+import type { Way } from '@kindred-baton/core/scenarios/trace-way';
 
 interface RelayWiresProps {
   readonly relay: Relay;
   readonly statusOf: ReadonlyMap<string, RunOverlay['turns'][number]>;
-  readonly chosen: string | null;
+  readonly way: Way | null;
 }
 
-/** Hand-overs: solid where the value has come, broken where its giver failed, faint while it is still to come. */
-export function RelayWires({ relay, statusOf, chosen }: RelayWiresProps) {
-  const ranked = [...relay.wires].sort((a, b) => a.values.length - b.values.length);
+/** Hand-overs: solid where the value has come, broken where its giver failed, faint while it is still to come. The way that is lit stands on top. */
+export function RelayWires({ relay, statusOf, way }: RelayWiresProps) {
+  const isLit = (wire: RelayWire) => way?.wires.has(`${wire.from} ${wire.to}`) === true;
+  const rank = (wire: RelayWire) => (isLit(wire) ? 100 : 0) + wire.values.length;
+  const ranked = [...relay.wires].sort((a, b) => rank(a) - rank(b));
+  const hasWay = way !== null && way.wires.size > 0;
   return (
     <svg className="pointer-events-none absolute top-0 left-0" width={relay.width} height={relay.height} aria-hidden>
       {ranked.map((wire) => (
-        <Wire
-          key={wire.key}
-          wire={wire}
-          status={statusOf.get(wire.from)?.status}
-          isLit={chosen !== null && (wire.from === chosen || wire.to === chosen)}
-        />
+        <Wire key={wire.key} wire={wire} status={statusOf.get(wire.from)?.status} isLit={isLit(wire)} isDim={hasWay && !isLit(wire)} />
       ))}
+      {relay.wires
+        .filter(({ waitDays }) => waitDays > 0)
+        .map(({ key, waitDays, end }) => (
+          <text key={key} x={end.x - 3} y={end.y - 5} textAnchor="end" className="fill-soft text-[11px] font-bold">
+            +{waitDays} d
+          </text>
+        ))}
     </svg>
   );
 }
 
-function Wire({ wire, status, isLit }: { readonly wire: RelayWire; readonly status: string | undefined; readonly isLit: boolean }) {
+interface WireProps {
+  readonly wire: RelayWire;
+  readonly status: string | undefined;
+  readonly isLit: boolean;
+  readonly isDim: boolean;
+}
+
+function Wire({ wire, status, isLit, isDim }: WireProps) {
   const carries = wire.values.length > 0;
-  const colour =
-    status === 'passed'
-      ? 'var(--baton-wire)'
-      : status === 'failed' || status === 'blocked'
-        ? `var(--${status})`
-        : isLit && carries
-          ? 'var(--baton-wire)'
-          : 'var(--skipped)';
-  const dash = status === 'passed' && carries ? undefined : carries ? '5 4' : '1 4';
+  const isBroken = status === 'failed' || status === 'blocked';
+  const colour = isBroken ? `var(--${status})` : status === 'passed' || isLit ? 'var(--baton-wire)' : 'var(--skipped)';
+  const dash = carries && (status === 'passed' || (isLit && status === undefined)) ? undefined : carries ? '5 4' : '1 4';
   return (
     <path
       d={wire.path}
@@ -43,7 +50,7 @@ function Wire({ wire, status, isLit }: { readonly wire: RelayWire; readonly stat
       strokeWidth={isLit ? 3 : carries ? 2 : 1.25}
       strokeDasharray={dash}
       strokeLinecap="round"
-      opacity={carries || isLit ? 1 : 0.7}
+      opacity={isDim ? 0.3 : carries || isLit ? 1 : 0.7}
     />
   );
 }

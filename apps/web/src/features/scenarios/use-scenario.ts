@@ -1,88 +1,97 @@
-import type { AddLeg, ChangeLeg, ChangeScenario, LegDetail, ScenarioDetail } from '@kindred-baton/contracts/scenarios/scenario';
-import type { LegId } from '@kindred-baton/core/ids';
+import type { DrawnTestView, ScenarioDetail } from '@kindred-baton/contracts/scenarios/scenario';
+import type { Chain, LegView } from '@kindred-baton/core/scenarios/chain';
+import { toLegView, toTestKey } from '@kindred-baton/core/scenarios/draw-legs';
+import type { LegChange, ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
+import { editScenario } from '@kindred-baton/core/scenarios/edit-scenario';
+import type { Finding } from '@kindred-baton/core/scenarios/findings/finding';
 import { findFindings } from '@kindred-baton/core/scenarios/findings/rules';
+import type { LegDocument } from '@kindred-baton/core/scenarios/scenario-document';
 import { wireChain } from '@kindred-baton/core/scenarios/wire-chain';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo } from 'react';
-import { useNotice } from '../../ui/notices.tsx';
+import { useCallback, useMemo } from 'react';
 import { getJson, sendJson, toMessage } from '../../ui/request.ts';
+import { useNotice } from '../../ui/notices.tsx';
+import { useEditing } from '../../ui/use-editing.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
-function wireScenario(scenario: Pick<ScenarioDetail, 'legs' | 'columns' | 'isInOpenCycle'>) {
-  const legs = scenario.legs.map((leg) => ({
-    ...leg,
-    isOpen: leg.test === null,
-    after: leg.after ?? undefined,
-    place: leg.place ?? undefined,
-  }));
-  const chain = wireChain(legs, scenario.columns);
-  return { chain, findings: findFindings({ chain, isInOpenCycle: scenario.isInOpenCycle }) };
+/** A leg with all that is shown of it. */
+export interface LegInHand {
+  readonly id: string;
+  /** 0-based. */
+  readonly index: number;
+  readonly document: LegDocument;
+  readonly view: LegView;
+  readonly title: string;
+  readonly test: DrawnTestView | null;
+  readonly team: { readonly id: string; readonly name: string } | null;
 }
 
-function placeBefore(legs: readonly LegDetail[], id: string, before: string | null): LegDetail[] {
-  const leg = legs.find((candidate) => candidate.id === id);
-  if (!leg) return [...legs];
-  const others = legs.filter((candidate) => candidate.id !== id);
-  const at = before === null ? others.length : others.findIndex((candidate) => candidate.id === before);
-  return [...others.slice(0, at < 0 ? others.length : at), leg, ...others.slice(at < 0 ? others.length : at)];
+interface Drawn {
+  readonly legs: readonly LegInHand[];
+  readonly chain: Chain;
+  readonly findings: readonly Finding[];
+}
+
+function drawScenario({ document, tests, teams, isInOpenCycle }: ScenarioDetail): Drawn {
+  const nameOf = new Map(teams.map(({ id, name }) => [id, name]));
+  const legs = document.legs.map((leg, index): LegInHand => {
+    const test = tests[toTestKey(leg) ?? ''] ?? null;
+    const view = toLegView(leg, test ?? undefined);
+    const name = view.team ? nameOf.get(view.team) : undefined;
+    return {
+      ...{ id: leg.id, index, document: leg, view, title: view.title, test },
+      team: view.team && name !== undefined ? { id: view.team, name } : null,
+    };
+  });
+  const chain = wireChain(
+    legs.map(({ view }) => view),
+    document.columns,
+  );
+  return { legs, chain, findings: findFindings({ chain, isInOpenCycle }) };
 }
 
 /** A scenario that is being edited: each edit shows at once, goes to the server, and is rolled back with a reason if refused. */
 export function useScenario(initial: ScenarioDetail) {
-  const { api } = useProgramme();
+  const { api, can } = useProgramme();
   const notify = useNotice();
   const client = useQueryClient();
   const path = `${api}/scenarios/${initial.code}`;
   const key = useMemo(() => ['scenarios', initial.code], [initial.code]);
   const { data } = useQuery({ queryKey: key, queryFn: () => getJson<ScenarioDetail>(path), initialData: initial });
-  const wiring = useMemo(() => wireScenario(data), [data]);
+  const drawn = useMemo(() => drawScenario(data), [data]);
 
-  const edit = async (change: (before: ScenarioDetail) => ScenarioDetail, send: () => Promise<unknown>): Promise<boolean> => {
-    await client.cancelQueries({ queryKey: key });
-    const before = client.getQueryData<ScenarioDetail>(key);
-    client.setQueryData<ScenarioDetail>(key, (current) => current && change(current));
+  const show = useCallback(
+    (edits: readonly ScenarioEdit[]) => {
+      const now = client.getQueryData<ScenarioDetail>(key) ?? data;
+      const edited = editScenario(now.document, edits);
+      if (!edited.ok) return edited.message;
+      void client.cancelQueries({ queryKey: key, exact: true });
+      client.setQueryData<ScenarioDetail>(key, { ...now, document: edited.document as ScenarioDetail['document'] });
+      return null;
+    },
+    [client, key, data],
+  );
+  const send = useCallback((edits: readonly ScenarioEdit[]) => sendJson<{ undo: ScenarioEdit[] }>('PATCH', `${path}/document`, { edits }), [path]);
+  const ask = useCallback(() => void client.invalidateQueries({ queryKey: ['scenarios'] }), [client]);
+  const { run, undo, redo } = useEditing({ show, send, ask });
+
+  /** Changes a leg, unless somebody else has changed the same of it meanwhile. */
+  const changeLeg = (leg: LegInHand, change: LegChange) => {
+    const was = Object.fromEntries(Object.keys(change).map((name) => [name, leg.document[name as keyof LegDocument]])) as LegChange;
+    return run([{ kind: 'change leg', leg: leg.id, change, was }]);
+  };
+  const removeLeg = async (leg: LegInHand) => {
+    if (await run([{ kind: 'remove leg', leg: leg.id }])) notify({ kind: 'done', text: `${leg.title} is taken out. Ctrl Z brings it back.` });
+  };
+  const change = async (fields: { name?: string; state?: ScenarioDetail['state'] }) => {
     try {
-      await send();
-      return true;
+      await sendJson('PATCH', path, fields);
     } catch (error) {
-      client.setQueryData(key, before);
       notify({ kind: 'problem', text: toMessage(error) });
-      return false;
-    } finally {
-      await client.invalidateQueries({ queryKey: key });
     }
+    ask();
   };
-  const sendLeg = (id: string, change: ChangeLeg) => sendJson('PATCH', `${path}/legs/${id}`, change);
-  const addLeg = (leg: Omit<AddLeg, 'id'>) =>
-    edit(
-      (scenario) => scenario,
-      () => sendJson('POST', `${path}/legs`, { ...leg, id: crypto.randomUUID() as LegId }),
-    );
-  const moveLeg = (id: LegId, before: LegId | null) =>
-    edit(
-      (scenario) => ({ ...scenario, legs: placeBefore(scenario.legs, id, before) }),
-      () => sendLeg(id, { before }),
-    );
-  const changeLeg = (id: LegId, change: ChangeLeg) =>
-    edit(
-      (scenario) => scenario,
-      () => sendLeg(id, change),
-    );
-  const changeScenario = (change: ChangeScenario) =>
-    edit(
-      (scenario) => scenario,
-      () => sendJson('PATCH', path, change),
-    );
-  const removeLeg = async (leg: LegDetail) => {
-    const next = data.legs[data.legs.findIndex(({ id }) => id === leg.id) + 1];
-    const isGone = await edit(
-      (scenario) => ({ ...scenario, legs: scenario.legs.filter(({ id }) => id !== leg.id) }),
-      () => sendJson('DELETE', `${path}/legs/${leg.id}`),
-    );
-    const restore = { before: next?.id ?? null, test: leg.test?.code ?? null, title: leg.title, teamId: null };
-    if (isGone) notify({ kind: 'done', text: `${leg.title} is taken out.`, action: { label: 'Undo', run: () => void addLeg(restore) } });
-  };
-  return { scenario: data, ...wiring, addLeg, moveLeg, changeLeg, removeLeg, changeScenario };
+  return { scenario: data, path, ...drawn, run, undo, redo, changeLeg, removeLeg, change, canEdit: can('edit scenarios') };
 }
 
 export type ScenarioInHand = ReturnType<typeof useScenario>;

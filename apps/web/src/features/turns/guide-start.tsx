@@ -29,6 +29,8 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
             Version {guide.newerVersion} is newer; this cycle keeps version {version?.number}.
           </p>
         )}
+        {guide.note !== '' && <p className="mb-3 rounded-control bg-band px-3 py-2 whitespace-pre-line">{guide.note}</p>}
+        {guide.persona !== null && <AsPersona guide={guide} persona={guide.persona} />}
         <InHand guide={guide} />
         <p className="mt-3 text-[13px]">
           <span className="text-soft">Where: </span>
@@ -52,6 +54,18 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
       </div>
       <Attempts attempts={guide.attempts} steps={version?.steps.length ?? 0} />
     </div>
+  );
+}
+
+/** As whom the whole turn is done, and how to start the application so. */
+function AsPersona({ guide, persona }: { readonly guide: GuideView; readonly persona: string }) {
+  const start = guide.starts.find((each) => each.persona === persona);
+  return (
+    <p className="mb-3 text-[13px]">
+      <span className="text-soft">As </span>
+      <b>{persona}</b>
+      {start && `: ${start.how}`}
+    </p>
   );
 }
 

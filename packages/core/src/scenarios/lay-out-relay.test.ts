@@ -1,0 +1,92 @@
+import { describe, expect, it } from 'vitest';
+import { LEG, layOutRelay } from './lay-out-relay.ts';
+import { traceWay } from './trace-way.ts';
+import { wireChain } from './wire-chain.ts';
+
+const field = (name: string) => ({ name, type: 'text' as const, required: true });
+const leg = (id: string, more = {}) => ({ id, title: id, isOpen: false, needs: [], gives: [], ...more });
+
+describe('the relay', () => {
+  const legs = [
+    leg('a', { gives: [field('X')] }),
+    leg('b', { after: ['a'], needs: [field('X')] }),
+    leg('c', { after: ['a'] }),
+    leg('d', { after: ['b', 'c'], needs: [field('X')] }),
+  ];
+  const lanes: Readonly<Record<string, string>> = { a: 'Desk', b: 'Crews', c: 'Crews', d: 'Desk' };
+  const relay = layOutRelay(wireChain(legs), { laneOf: (id) => lanes[id] ?? '' });
+
+  it('has a row per lane in order of first use, and counts its legs', () => {
+    expect(relay.lanes.map(({ name, legs: count }) => [name, count])).toEqual([
+      ['Desk', 2],
+      ['Crews', 2],
+    ]);
+  });
+
+  it('puts legs that can run at the same time into one column, below one another in their lane', () => {
+    const [b, c] = ['b', 'c'].map((id) => relay.legs.find((candidate) => candidate.id === id));
+    expect(b?.x).toBe(c?.x);
+    expect((c?.y ?? 0) - (b?.y ?? 0)).toBe(LEG.height + LEG.laneGap);
+    expect(relay.columns).toHaveLength(3);
+  });
+
+  it('draws a wire for each hand-over with its values, and a faint one where a leg only waits', () => {
+    expect(relay.wires.map(({ from, to, values }) => [from, to, values]).sort()).toEqual([
+      ['a', 'b', ['X']],
+      ['a', 'c', []],
+      ['a', 'd', ['X']],
+      ['b', 'd', []],
+      ['c', 'd', []],
+    ]);
+    expect(relay.wires.every(({ path }) => /^M[\d.]+ [\d.]+/.test(path) && !path.includes('NaN'))).toBe(true);
+  });
+
+  it('gives wires that run side by side channels of their own, and the gap room for them', () => {
+    const givers = ['a', 'b', 'c', 'd', 'e', 'f'];
+    const crowd = givers.map((id) => leg(id, { after: [], gives: [field(id)] }));
+    const takers = givers.map((id) => leg(`${id}2`, { after: [], needs: [field(id)] }));
+    // The first lane hands to the last, the second to the last but one: all uprights cross the middle.
+    const laneOf = (id: string) => (id.length === 1 ? id : `${id}`);
+    const drawn = layOutRelay(wireChain([...crowd, ...takers]), { laneOf });
+    const uprights = drawn.wires.map(({ path }) => /Q([\d.]+)/.exec(path)?.[1]);
+    expect(new Set(uprights).size).toBeGreaterThan(4);
+    expect((drawn.columns[1] ?? 0) - (drawn.columns[0] ?? 0) - LEG.width).toBeGreaterThan(LEG.leastGap);
+  });
+
+  it('folds a lane to a slim row', () => {
+    const folded = layOutRelay(wireChain(legs), { laneOf: (id) => lanes[id] ?? '', folded: new Set(['Crews']) });
+    expect(folded.lanes.map(({ isFolded }) => isFolded)).toEqual([false, true]);
+    expect(folded.height).toBeLessThan(relay.height);
+  });
+
+  it('tells waiting days at the wire', () => {
+    const drawn = layOutRelay(wireChain(legs), { laneOf: () => 'Desk', waitDaysOf: (id) => (id === 'd' ? 5 : 0) });
+    expect(drawn.wires.filter(({ waitDays }) => waitDays > 0).map(({ from, to }) => `${from}${to}`)).toEqual(['cd']);
+  });
+
+  it('holds 60 legs, none, and a circle', () => {
+    const many = layOutRelay(wireChain(Array.from({ length: 60 }, (_, i) => leg(String(i)))), { laneOf: (id) => `lane ${Number(id) % 6}` });
+    expect([many.columns.length, many.lanes.length, many.legs.length]).toEqual([60, 6, 60]);
+    expect(layOutRelay(wireChain([]), { laneOf: () => '' }).columns).toEqual([]);
+    const circle = layOutRelay(wireChain([leg('a', { after: ['b'] }), leg('b')]), { laneOf: () => 'Desk' });
+    expect(circle.wires.every(({ path }) => !path.includes('NaN'))).toBe(true);
+  });
+});
+
+describe('the way of a leg and of a value', () => {
+  const chain = wireChain([
+    leg('a', { gives: [field('X'), field('Y')] }),
+    leg('b', { needs: [field('X')], gives: [field('Z')] }),
+    leg('c', { needs: [field('Z')] }),
+    leg('d', { needs: [field('Y')] }),
+  ]);
+
+  it('goes back to all that reaches a leg and on to all that it reaches', () => {
+    expect([...traceWay(chain, 'b').legs].sort()).toEqual(['a', 'b', 'c']);
+    expect([...traceWay(chain, 'a').wires].sort()).toEqual(['a b', 'a d', 'b c']);
+  });
+
+  it('of a value goes to those who take it', () => {
+    expect([...traceWay(chain, 'a', 'y').wires]).toEqual(['a d']);
+  });
+});
