@@ -29,12 +29,14 @@ import type { Operation, Query } from './operation.ts';
 import { getProgress } from './progress/get-progress.ts';
 import { getChoices, getViewer } from './programmes/get-viewer.ts';
 import { changeScenario, createScenario } from './scenarios/change-scenarios.ts';
+import { compareScenarioImport, storeScenarioImport } from './imports/store-scenario-import.ts';
 import { compareScenario, listScenarioStates } from './scenarios/compare-scenario.ts';
 import { draftForLeg } from './scenarios/draft-for-leg.ts';
 import { editScenario } from './scenarios/edit-scenario.ts';
 import { findChainInLibrary } from './scenarios/find-chain.ts';
 import { getMapGaps, getMapWay } from './scenarios/follow-map.ts';
 import { getOverlaps } from './scenarios/get-overlaps.ts';
+import { loadScenarioToExport } from './scenarios/load-exported.ts';
 import { proposeForLegs } from './scenarios/propose-for-legs.ts';
 import { getChangeReview, replaceTest, takeVersion } from './scenarios/review-change.ts';
 import { getScenario } from './scenarios/get-scenario.ts';
@@ -84,6 +86,7 @@ const OPERATIONS: Readonly<Record<string, Operation<never, unknown>>> = {
     createScenario,
     changeScenario,
     editScenario,
+    storeScenarioImport,
     draftForLeg,
     takeVersion,
     replaceTest,
@@ -115,6 +118,7 @@ const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
   },
   ...{ getTurnsHome, listTurns, getGuide, getRunOverlay, listDefects, getDefect, getEvidence, getProgress, findAnything, loadSurroundings },
   ...{ findChainInLibrary, proposeForLegs, getChangeReview, getOverlaps, getMapWay, getMapGaps, listScenarioStates, compareScenario },
+  ...{ loadScenarioToExport, compareScenarioImport },
   ...{ getHangs, getMapChanges, compareMapImport, compareRequirementImport, getOutline, listRequirements, getTraceability },
 };
 
@@ -155,7 +159,11 @@ describe('access', () => {
     expect(await code(db.ask(stranger, getGuide, turn?.id as never))).toBe('not found');
     expect(await code(db.ask(stranger, getRunOverlay, scenario.runs[0]?.id as never))).toBe('not found');
     expect(await code(db.ask(stranger, getTest, { code: 'BIL-01' }))).toBe('not found');
-    expect(await code(db.perform(stranger, editScenario, { code: 'NS-S1', edits: [{ kind: 'remove leg', leg: scenario.document.legs[0]?.id as never }] }))).toBe('not found');
+    expect(
+      await code(
+        db.perform(stranger, editScenario, { code: 'NS-S1', edits: [{ kind: 'remove leg', leg: scenario.document.legs[0]?.id as never }] }),
+      ),
+    ).toBe('not found');
     expect((await db.ask(stranger, getMap, undefined)).nodes).toEqual([]);
   });
 

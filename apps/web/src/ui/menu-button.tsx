@@ -16,13 +16,14 @@ interface MenuButtonProps {
   readonly choices: readonly MenuChoice[];
   readonly onChoose?: (key: string) => void;
   readonly isDisabled?: boolean;
+  readonly isSmall?: boolean;
 }
 
 /** A button that offers a few things to do. */
-export function MenuButton({ label, icon, choices, onChoose, isDisabled = false }: MenuButtonProps) {
+export function MenuButton({ label, icon, choices, onChoose, isDisabled = false, isSmall = false }: MenuButtonProps) {
   return (
     <MenuTrigger>
-      <Button className="button" isDisabled={isDisabled}>
+      <Button className={`button ${isSmall ? 'button-small' : ''}`} isDisabled={isDisabled}>
         {icon}
         {label}
         <ChevronDown size={15} aria-hidden />

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { comparisonSchema } from '../scenarios/reuse.ts';
 import { dataRowSchema } from '../tests/test.ts';
 import { MISSING_CHOICES } from '@kindred-baton/core/imports/choose-differences';
 import { MAP_CHANGE_KINDS } from '@kindred-baton/core/imports/compare-map';
@@ -153,3 +154,18 @@ export type TestImportPreview = z.infer<typeof testImportPreviewSchema>;
 
 /** Data rows read from a spreadsheet for one test. */
 export const dataRowsReadSchema = z.object({ rows: z.array(dataRowSchema), problems: z.array(problemSchema) });
+
+/** A scenario’s file: under which code it is taken in, called what, and where. */
+export const scenarioImportOptionsSchema = acceptSchema.extend({
+  code: z.string().trim().optional(),
+  name: z.string().trim().optional(),
+  node: z.string().trim().optional(),
+});
+
+export const scenarioImportPreviewSchema = importHeadSchema.extend({
+  target: z.object({ code: z.string(), name: z.string(), node: z.string() }),
+  isNew: z.boolean(),
+  comparison: comparisonSchema,
+  edits: z.int(),
+});
+export type ScenarioImportPreview = z.infer<typeof scenarioImportPreviewSchema>;

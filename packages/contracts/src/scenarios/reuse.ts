@@ -47,9 +47,7 @@ export const legProposalsSchema = z.object({
   legs: z.array(
     z.object({
       leg: idSchema<'leg'>(),
-      proposals: z.array(
-        z.object({ ...placeSchema.shape, team: z.string().nullable(), score: z.number(), reasons: z.array(z.string()) }),
-      ),
+      proposals: z.array(z.object({ ...placeSchema.shape, team: z.string().nullable(), score: z.number(), reasons: z.array(z.string()) })),
     }),
   ),
 });

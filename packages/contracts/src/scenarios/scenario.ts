@@ -28,6 +28,8 @@ export const scenarioListSchema = z.object({
       teams: z.array(z.string()),
       errors: z.int(),
       warnings: z.int(),
+      /** Legs whose test has a newer agreed version. */
+      offers: z.int(),
     }),
   ),
 });
@@ -93,7 +95,12 @@ export const scenarioEditSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('change column'), column: z.string(), change: fieldSchema }),
   z.object({ kind: z.literal('remove column'), column: z.string() }),
   z.object({ kind: z.literal('add row'), row: rowSchema, before: idSchema<'scenarioRow'>().nullable() }),
-  z.object({ kind: z.literal('change row'), row: idSchema<'scenarioRow'>(), name: nameSchema.optional(), values: combinationSchema.optional() }),
+  z.object({
+    kind: z.literal('change row'),
+    row: idSchema<'scenarioRow'>(),
+    name: nameSchema.optional(),
+    values: combinationSchema.optional(),
+  }),
   z.object({ kind: z.literal('remove row'), row: idSchema<'scenarioRow'>() }),
   z.object({ kind: z.literal('set classes'), classes: classSetupSchema.nullable() }),
 ]);

@@ -3,7 +3,11 @@
  * day on which its share of the minutes (itself included) is used up. A leg that waits for days is due as many working days later, and so are those behind it. Returns one day for each leg,
  * never decreasing, at most the last.
  */
-export function spreadDueDays(minutes: readonly number[], workingDays: readonly string[], waitDays: readonly number[] = []): (string | null)[] {
+export function spreadDueDays(
+  minutes: readonly number[],
+  workingDays: readonly string[],
+  waitDays: readonly number[] = [],
+): (string | null)[] {
   const total = minutes.reduce((sum, value) => sum + value, 0);
   let done = 0;
   let waited = 0;

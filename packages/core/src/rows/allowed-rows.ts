@@ -32,8 +32,7 @@ export function createAllowedRows(model: RowModel): AllowedRows {
   const isBound = new Set(bound);
   const known = new Map<string, boolean>();
 
-  const breaks = (row: Row, column: number) =>
-    (rulesOf.get(column) ?? []).some((rule) => rule.every(([at, value]) => row[at] === value));
+  const breaks = (row: Row, column: number) => (rulesOf.get(column) ?? []).some((rule) => rule.every(([at, value]) => row[at] === value));
 
   const search = (row: Row, invalid: number): boolean => {
     let visits = 0;

@@ -42,7 +42,10 @@ const CHOOSING = 12;
 const MOST_RESTARTS = 60;
 
 /** Makes the rows; each turn of the generator is a few milliseconds of work, so that it can be shown and stopped. */
-export function* coverRows(model: RowModel, { seed, stays = [], given = [], budget = DEFAULT_BUDGET }: CoverOptions): Generator<CoverProgress, CoverResult> {
+export function* coverRows(
+  model: RowModel,
+  { seed, stays = [], given = [], budget = DEFAULT_BUDGET }: CoverOptions,
+): Generator<CoverProgress, CoverResult> {
   const allowed = createAllowedRows(model);
   const fresh = createTuples(model, allowed);
   const lowerBound = Math.max(getLowerBound(model, allowed, fresh.mostOfOneSet), stays.length + given.length);

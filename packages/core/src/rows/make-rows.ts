@@ -16,7 +16,13 @@ export interface MadeRow {
 }
 
 export type MadeRows =
-  | { readonly ok: true; readonly rows: readonly MadeRow[]; readonly lowerBound: number; readonly tuples: number; readonly combinations: number }
+  | {
+      readonly ok: true;
+      readonly rows: readonly MadeRow[];
+      readonly lowerBound: number;
+      readonly tuples: number;
+      readonly combinations: number;
+    }
   | RowProblem;
 
 /** Rows that stay: their values by column; a value that is no class takes part in nothing, but the row stays. */
@@ -56,10 +62,14 @@ function readSetup(setup: ClassSetup): ReadSetup | RowProblem {
   const { columns, strength } = setup;
   const empty = columns.find(({ classes }) => classes.length === 0);
   if (columns.length < strength)
-    return no(`${strength === 2 ? 'Pairs need two' : 'Triples need three'} columns with classes; there ${columns.length === 1 ? 'is one' : `are ${columns.length}`}.`);
+    return no(
+      `${strength === 2 ? 'Pairs need two' : 'Triples need three'} columns with classes; there ${columns.length === 1 ? 'is one' : `are ${columns.length}`}.`,
+    );
   if (empty) return no(`${empty.name} has no class yet. Name at least one value for it, or take the column out.`);
   for (const { name, classes } of columns) {
-    const twice = classes.find(({ value }, at) => classes.some((other, before) => before < at && toNameKey(other.value) === toNameKey(value)));
+    const twice = classes.find(({ value }, at) =>
+      classes.some((other, before) => before < at && toNameKey(other.value) === toNameKey(value)),
+    );
     if (twice) return no(`${name} has the class “${twice.value}” twice.`);
   }
   const columnOf = new Map(columns.map(({ name }, column) => [toNameKey(name), column]));
@@ -129,7 +139,9 @@ function findImpossible(setup: ClassSetup, { model, mustHave }: ReadSetup, allow
 }
 
 function describe({ columns }: ClassSetup, row: Row): string {
-  const parts = [...row].flatMap((value, column) => (value < 0 ? [] : [`${columns[column]?.name} ${columns[column]?.classes[value]?.value}`]));
+  const parts = [...row].flatMap((value, column) =>
+    value < 0 ? [] : [`${columns[column]?.name} ${columns[column]?.classes[value]?.value}`],
+  );
   return parts.join(' and ');
 }
 
@@ -157,13 +169,11 @@ function toMadeRows(parts: {
   const toValues = (row: Row): Combination =>
     Object.fromEntries(setup.columns.map(({ name, classes }, column) => [name, classes[row[column] ?? -1]?.value ?? '']));
   const findInvalid = (row: Row) => setup.columns.find(({ classes }, column) => classes[row[column] ?? -1]?.kind === 'invalid')?.name;
-  const made = result.rows.slice(counted).map(
-    (row, at): MadeRow => ({
-      values: toValues(row),
-      why: at < read.mustHave.length ? 'must-have' : 'covers',
-      invalid: findInvalid(row),
-    }),
-  );
+  const made = result.rows.slice(counted).map((row, at): MadeRow => ({
+    values: toValues(row),
+    why: at < read.mustHave.length ? 'must-have' : 'covers',
+    invalid: findInvalid(row),
+  }));
   return {
     ok: true,
     rows: [...stays.map((values): MadeRow => ({ values, why: 'stays' })), ...made],

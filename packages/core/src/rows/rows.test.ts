@@ -23,16 +23,23 @@ const cover = (model: RowModel, seed = 4217) => finish(coverRows(model, { seed }
 function countMissing(rows: readonly Combination[], setup: ClassSetup): string[] {
   const { columns, strength } = setup;
   const sets = columns.flatMap((_, a) =>
-    columns.slice(a + 1).flatMap((_, b) => (strength === 2 ? [[a, a + 1 + b]] : columns.slice(a + b + 2).map((_, c) => [a, a + 1 + b, a + b + 2 + c]))),
+    columns
+      .slice(a + 1)
+      .flatMap((_, b) => (strength === 2 ? [[a, a + 1 + b]] : columns.slice(a + b + 2).map((_, c) => [a, a + 1 + b, a + b + 2 + c]))),
   );
-  const everyRow = listAll(columns.map(({ name, classes }) => classes.map(({ value }) => [name, value] as const))).filter((row) => isAllowed(row, setup));
+  const everyRow = listAll(columns.map(({ name, classes }) => classes.map(({ value }) => [name, value] as const))).filter((row) =>
+    isAllowed(row, setup),
+  );
   const toKey = (row: Combination, set: number[]) => set.map((column) => `${column}=${row[columns[column]?.name ?? '']}`).join(' ');
   const wanted = new Set(everyRow.flatMap((row) => sets.map((set) => toKey(row, set))));
   for (const row of rows) for (const set of sets) wanted.delete(toKey(row, set));
   return [...wanted];
 }
 function listAll(choices: (readonly (readonly [string, string])[])[]): Combination[] {
-  return choices.reduce<Combination[]>((rows, column) => rows.flatMap((row) => column.map(([name, value]) => ({ ...row, [name]: value }))), [{}]);
+  return choices.reduce<Combination[]>(
+    (rows, column) => rows.flatMap((row) => column.map(([name, value]) => ({ ...row, [name]: value }))),
+    [{}],
+  );
 }
 function isAllowed(row: Combination, { columns, forbidden }: ClassSetup): boolean {
   const invalid = columns.filter(({ name, classes }) => classes.find(({ value }) => value === row[name])?.kind === 'invalid').length;
@@ -111,7 +118,12 @@ describe('covering rows', () => {
           return;
         }
         expect(made.rows.filter(({ values }) => !isAllowed(values, setup))).toEqual([]);
-        expect(countMissing(made.rows.map(({ values }) => values), setup)).toEqual([]);
+        expect(
+          countMissing(
+            made.rows.map(({ values }) => values),
+            setup,
+          ),
+        ).toEqual([]);
         expect(made.rows.length).toBeGreaterThanOrEqual(made.lowerBound);
       }),
       { seed: 4217, numRuns: 60 },
@@ -122,9 +134,16 @@ describe('covering rows', () => {
 describe('rows from classes', () => {
   it('try one invalid class at a time, and say which', () => {
     const { rows } = make(QUOTE);
-    expect(countMissing(rows.map(({ values }) => values), QUOTE)).toEqual([]);
+    expect(
+      countMissing(
+        rows.map(({ values }) => values),
+        QUOTE,
+      ),
+    ).toEqual([]);
     expect(new Set(rows.flatMap(({ invalid }) => invalid ?? []))).toEqual(new Set(['Pipe length', 'Pays by']));
-    expect(rows.filter(({ why }) => why === 'must-have').map(({ values }) => `${values['Band']} ${values['Customer']}`)).toContain('B business');
+    expect(rows.filter(({ why }) => why === 'must-have').map(({ values }) => `${values['Band']} ${values['Customer']}`)).toContain(
+      'B business',
+    );
   });
 
   it('leave rows that have run as they are, and count what they cover', () => {
@@ -132,12 +151,23 @@ describe('rows from classes', () => {
     const ran = [...first.slice(0, 5), { Band: 'A', 'Pipe length': 'as measured' }];
     const { rows } = make(QUOTE, { stays: ran });
     expect(rows.slice(0, 6).map(({ values, why }) => [values, why])).toEqual(ran.map((values) => [values, 'stays']));
-    expect(countMissing(rows.map(({ values }) => values), QUOTE)).toEqual([]);
+    expect(
+      countMissing(
+        rows.map(({ values }) => values),
+        QUOTE,
+      ),
+    ).toEqual([]);
   });
 
   it('say in a sentence why there can be none', () => {
     const [band, length] = [column('Band', 'A B'), column('Length', '1 2')];
-    const setup = (more: Partial<ClassSetup>): ClassSetup => ({ strength: 2, columns: [band, length], forbidden: [], mustHave: [], ...more });
+    const setup = (more: Partial<ClassSetup>): ClassSetup => ({
+      strength: 2,
+      columns: [band, length],
+      forbidden: [],
+      mustHave: [],
+      ...more,
+    });
     expect(refuse(setup({ forbidden: [{ Band: 'A' }, { Band: 'B' }] }))).toBe(
       'The forbidden combinations leave no row at all. Take one of them out.',
     );

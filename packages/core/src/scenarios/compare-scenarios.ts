@@ -48,7 +48,10 @@ const LEG_WORDS: Readonly<Record<keyof ComparedLeg, string>> = {
 /** A leg is known by its test; an open one, and one that was filled or given another test, by its words. */
 const LEG_LIKENESS: Likeness<ComparedLeg> = {
   toKey: ({ test, title }) => test ?? toNameKey(title),
-  likes: [(a, b) => toNameKey(a.title) === toNameKey(b.title), (a, b) => a.team !== null && a.team === b.team && (a.test === null) !== (b.test === null)],
+  likes: [
+    (a, b) => toNameKey(a.title) === toNameKey(b.title),
+    (a, b) => a.team !== null && a.team === b.team && (a.test === null) !== (b.test === null),
+  ],
 };
 
 /** Compares two scenarios, or a scenario with an earlier state of itself: legs, columns, rows. Cost O(legs²). */
@@ -80,7 +83,9 @@ function compareColumns(before: readonly Field[], after: readonly Field[]): stri
     ...before.filter((column) => !find(after, column)).map(({ name }) => `Column ${name} is gone.`),
     ...after.flatMap((column) => {
       const old = find(before, column);
-      return old && old.type !== column.type ? [`Column ${column.name}: ${FIELD_TYPE_WORDS[old.type]} → ${FIELD_TYPE_WORDS[column.type]}.`] : [];
+      return old && old.type !== column.type
+        ? [`Column ${column.name}: ${FIELD_TYPE_WORDS[old.type]} → ${FIELD_TYPE_WORDS[column.type]}.`]
+        : [];
     }),
   ];
 }

@@ -78,11 +78,19 @@ describe('editing a scenario', () => {
       fc.record({ kind: fc.constant('add leg' as const), leg: ids.map((id) => createLeg({ id })), before: place }),
       fc.record({ kind: fc.constant('move leg' as const), leg: ids, before: place }),
       fc.record({ kind: fc.constant('remove leg' as const), leg: ids }),
-      fc.record({ kind: fc.constant('change leg' as const), leg: ids, change: fc.record({ after: fc.option(fc.uniqueArray(ids), { nil: null }), waitDays: fc.nat(9) }) }),
+      fc.record({
+        kind: fc.constant('change leg' as const),
+        leg: ids,
+        change: fc.record({ after: fc.option(fc.uniqueArray(ids), { nil: null }), waitDays: fc.nat(9) }),
+      }),
       fc.record({ kind: fc.constant('add column' as const), column: columns.map(column), before: fc.option(columns, { nil: null }) }),
       fc.record({ kind: fc.constant('change column' as const), column: columns, change: columns.map(column) }),
       fc.record({ kind: fc.constant('remove column' as const), column: columns }),
-      fc.record({ kind: fc.constant('add row' as const), row: rowIds.map((id) => ({ id, name: 'Row', values: {} })), before: fc.option(rowIds, { nil: null }) }),
+      fc.record({
+        kind: fc.constant('add row' as const),
+        row: rowIds.map((id) => ({ id, name: 'Row', values: {} })),
+        before: fc.option(rowIds, { nil: null }),
+      }),
       fc.record({ kind: fc.constant('change row' as const), row: rowIds, values: fc.dictionary(columns, fc.constantFrom('1', '2')) }),
       fc.record({ kind: fc.constant('remove row' as const), row: rowIds }),
     );
@@ -90,7 +98,12 @@ describe('editing a scenario', () => {
       JSON.stringify({
         ...document,
         // An empty cell and none are the same.
-        rows: rows.map((row) => ({ ...row, values: Object.entries(row.values).filter(([, value]) => value !== '').sort() })),
+        rows: rows.map((row) => ({
+          ...row,
+          values: Object.entries(row.values)
+            .filter(([, value]) => value !== '')
+            .sort(),
+        })),
       });
     fc.assert(
       fc.property(fc.array(edits, { maxLength: 14 }), (list) => {

@@ -2,6 +2,7 @@ import { assertNever } from '../assert-never.ts';
 import type { ClassSetup } from '../rows/row-model.ts';
 import type { Field } from '../values/field.ts';
 import { toNameKey } from '../values/field.ts';
+import { isSame } from '../values/is-same.ts';
 import type { LegDocument, RowDocument, ScenarioDocument } from './scenario-document.ts';
 
 export type LegChange = Partial<Omit<LegDocument, 'id'>>;
@@ -130,8 +131,6 @@ function changeLeg(document: ScenarioDocument, { leg: id, change, was }: EditOf<
   return { document: { ...document, legs }, undo: [{ kind: 'change leg', leg: id, change: before }] };
 }
 
-const isSame = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
-
 const CHANGE_WORDS: Readonly<Record<keyof LegChange, string>> = {
   ...{ test: 'test', version: 'version', title: 'words', team: 'lane', persona: 'persona', after: 'place in the order', wires: 'wiring' },
   ...{ waitDays: 'waiting days', samePersonAs: 'same person', otherPersonThan: 'other person', note: 'note' },
@@ -224,14 +223,17 @@ function changeColumn(document: ScenarioDocument, { column: name, change }: Edit
 }
 
 function renameColumn(wire: LegDocument['wires'][number], name: string, to: string): LegDocument['wires'][number] {
-  return wire.from.kind === 'column' && toNameKey(wire.from.column) === toNameKey(name) ? { ...wire, from: { kind: 'column', column: to } } : wire;
+  return wire.from.kind === 'column' && toNameKey(wire.from.column) === toNameKey(name)
+    ? { ...wire, from: { kind: 'column', column: to } }
+    : wire;
 }
 
 function removeColumn(document: ScenarioDocument, name: string): Made {
   const column = document.columns.find(isNamed(name));
   if (!column) return unchanged(document);
   const behind = document.columns[document.columns.indexOf(column) + 1]?.name ?? null;
-  const drop = (values: Readonly<Record<string, string>>) => Object.fromEntries(Object.entries(values).filter(([key]) => !isNamed(key)(column)));
+  const drop = (values: Readonly<Record<string, string>>) =>
+    Object.fromEntries(Object.entries(values).filter(([key]) => !isNamed(key)(column)));
   const values = document.rows.flatMap((row): ScenarioEdit[] => {
     const value = row.values[column.name];
     return value === undefined ? [] : [{ kind: 'change row', row: row.id, values: { [column.name]: value } }];

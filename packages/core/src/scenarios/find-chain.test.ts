@@ -11,12 +11,25 @@ import { wireChain } from './wire-chain.ts';
 const field = (name: string, type: Field['type'] = 'text'): Field => ({ name, type, required: true });
 const test = (code: string, needs: string, gives: string, minutes = 10): ChainTest => ({
   ...{ code, name: `Test ${code}`, minutes, ownValues: {} },
-  needs: needs.split(' ').filter(Boolean).map((name) => field(name)),
-  gives: gives.split(' ').filter(Boolean).map((name) => field(name)),
+  needs: needs
+    .split(' ')
+    .filter(Boolean)
+    .map((name) => field(name)),
+  gives: gives
+    .split(' ')
+    .filter(Boolean)
+    .map((name) => field(name)),
 });
 const find = (tests: ChainTest[], goal: string, atHand: string[] = []) => {
-  const chain = findChain(createChainLibrary(tests), tests.some(({ code }) => code === goal) ? { kind: 'test', code: goal } : { kind: 'value', name: goal }, atHand);
-  return chain && `${chain.legs.map((leg) => leg.test.code).join(' ')} = ${chain.minutes}${chain.missing.map(({ need }) => ` ?${need.name}`).join('')}`;
+  const chain = findChain(
+    createChainLibrary(tests),
+    tests.some(({ code }) => code === goal) ? { kind: 'test', code: goal } : { kind: 'value', name: goal },
+    atHand,
+  );
+  return (
+    chain &&
+    `${chain.legs.map((leg) => leg.test.code).join(' ')} = ${chain.minutes}${chain.missing.map(({ need }) => ` ?${need.name}`).join('')}`
+  );
 };
 
 describe('the cheapest chain', () => {
@@ -46,7 +59,9 @@ describe('the cheapest chain', () => {
 
   it('takes a dearer test that two others share', () => {
     // Each need alone is cheapest from its own test (6 + 6); one test of 9 gives both.
-    expect(find([test('a', '', 'x', 6), test('b', '', 'y', 6), test('c', '', 'x y', 9), test('goal', 'x y', '', 1)], 'goal')).toBe('c goal = 10');
+    expect(find([test('a', '', 'x', 6), test('b', '', 'y', 6), test('c', '', 'x y', 9), test('goal', 'x y', '', 1)], 'goal')).toBe(
+      'c goal = 10',
+    );
   });
 
   it('passes over what has another type, and finds nothing where nothing gives the goal', () => {
@@ -57,7 +72,10 @@ describe('the cheapest chain', () => {
   });
 
   it('gets out of a circle by a value from outside, and says which', () => {
-    const chain = findChain(createChainLibrary([test('a', 'x', 'y'), test('b', 'y', 'x'), test('goal', 'x', '')]), { kind: 'test', code: 'goal' });
+    const chain = findChain(createChainLibrary([test('a', 'x', 'y'), test('b', 'y', 'x'), test('goal', 'x', '')]), {
+      kind: 'test',
+      code: 'goal',
+    });
     expect(chain?.missing.map(({ need, why }) => `${need.name}: ${why}`)).toEqual(['x: only what needs it gives it']);
   });
 
@@ -82,7 +100,9 @@ describe('the cheapest chain', () => {
       fc.property(tests, (list) => {
         const givable = new Set(list.flatMap(({ gives }) => gives.map(({ name }) => name)));
         const sets = Array.from({ length: 2 ** list.length }, (_, bits) => list.filter((_each, i) => (bits >> i) % 2 === 1));
-        const costs = sets.filter((chosen) => isChain(chosen, 't0', givable)).map((chosen) => chosen.reduce((sum, { minutes }) => sum + minutes, 0));
+        const costs = sets
+          .filter((chosen) => isChain(chosen, 't0', givable))
+          .map((chosen) => chosen.reduce((sum, { minutes }) => sum + minutes, 0));
         const chain = findChain(createChainLibrary(list), { kind: 'test', code: 't0' });
         const isWhole = chain?.missing.every(({ why }) => why === 'nothing gives it');
         expect(isWhole).toBe(costs.length > 0);
@@ -96,7 +116,13 @@ describe('the cheapest chain', () => {
     fc.assert(
       fc.property(tests, (list) => {
         const chain = findChain(createChainLibrary(list), { kind: 'test', code: 't0' });
-        const legs = (chain?.legs ?? []).map((leg) => ({ id: leg.test.code, title: leg.test.name, isOpen: false, needs: leg.test.needs, gives: leg.test.gives }));
+        const legs = (chain?.legs ?? []).map((leg) => ({
+          id: leg.test.code,
+          title: leg.test.name,
+          isOpen: false,
+          needs: leg.test.needs,
+          gives: leg.test.gives,
+        }));
         const columns = (chain?.missing ?? []).map(({ need }) => need);
         expect(new Set(columns.map(({ name }) => toNameKey(name))).size).toBe(columns.length);
         const errors = findFindings({ chain: wireChain(legs, columns), isInOpenCycle: false }).filter(({ weight }) => weight === 'error');

@@ -219,13 +219,7 @@ function gatherChosen({ needsOf }: Reach, { giverOf }: Costs, target: number): M
 /** The goal as a need of its own. */
 export const GOAL = -1;
 
-function describeChain(
-  reach: Reach,
-  costs: Costs,
-  giverOf: ReadonlyMap<number, number>,
-  goal: ChainGoal,
-  isCheapest: boolean,
-): FoundChain {
+function describeChain(reach: Reach, costs: Costs, giverOf: ReadonlyMap<number, number>, goal: ChainGoal, isCheapest: boolean): FoundChain {
   const { library, needsOf, fieldOf } = reach;
   const target = giverOf.get(GOAL) ?? 0;
   const order: number[] = [];
@@ -261,7 +255,11 @@ function describeChain(
   };
 }
 
-function listMissing({ library, atHand, giversOf, numberOf }: Reach, order: readonly number[], giverOf: ReadonlyMap<number, number>): MissingValue[] {
+function listMissing(
+  { library, atHand, giversOf, numberOf }: Reach,
+  order: readonly number[],
+  giverOf: ReadonlyMap<number, number>,
+): MissingValue[] {
   const found = new Map<number, { need: Field; neededBy: string[]; why: MissingValue['why']; own: string | null }>();
   for (const index of order) {
     const test = library.tests[index];

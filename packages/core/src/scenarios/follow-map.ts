@@ -76,5 +76,8 @@ export function findMapGaps(places: readonly MapPlace[], reached: ReadonlySet<st
   for (const id of reached) for (let at = byId.get(id); at && !touched.has(at.id); at = byId.get(at.parentId ?? '')) touched.add(at.id);
   const parents = new Set(places.map(({ parentId }) => parentId));
   const open = places.filter(({ id, isRetired }) => !isRetired && !touched.has(id));
-  return { streams: open.filter(({ parentId }) => parentId === null), activities: open.filter(({ id, parentId }) => parentId !== null && !parents.has(id)) };
+  return {
+    streams: open.filter(({ parentId }) => parentId === null),
+    activities: open.filter(({ id, parentId }) => parentId !== null && !parents.has(id)),
+  };
 }

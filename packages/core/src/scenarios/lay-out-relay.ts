@@ -28,9 +28,10 @@ export interface RelayWire {
   readonly values: readonly string[];
   /** Calendar days that pass before the second can start. */
   readonly waitDays: number;
+  /** Where it goes, from edge to edge; the last is where it arrives. */
+  readonly points: readonly (readonly [x: number, y: number])[];
+  /** The same with rounded corners, as an SVG path. */
   readonly path: string;
-  /** Where the path arrives. */
-  readonly end: { readonly x: number; readonly y: number };
 }
 
 export interface Relay {
@@ -43,7 +44,16 @@ export interface Relay {
   readonly height: number;
 }
 
-export const LEG = { width: 98, height: 54, foldedHeight: 18, laneWidth: 124, laneGap: 20, headHeight: 40, leastGap: 14, channel: 5 } as const;
+export const LEG = {
+  width: 98,
+  height: 54,
+  foldedHeight: 18,
+  laneWidth: 124,
+  laneGap: 20,
+  headHeight: 40,
+  leastGap: 14,
+  channel: 5,
+} as const;
 
 export interface RelayOptions {
   readonly laneOf: (id: string) => string;
@@ -70,7 +80,11 @@ export function layOutRelay(chain: Chain, { laneOf, waitDaysOf = () => 0, folded
   const placed = slotted.map(({ slot, ...leg }) => {
     const lane = lanes[leg.lane];
     const height = lane?.isFolded ? LEG.foldedHeight : LEG.height;
-    return { ...leg, height, y: (lane?.y ?? 0) + (lane?.isFolded ? 5 : LEG.laneGap / 2) + slot * (height + (lane?.isFolded ? 4 : LEG.laneGap)) };
+    return {
+      ...leg,
+      height,
+      y: (lane?.y ?? 0) + (lane?.isFolded ? 5 : LEG.laneGap / 2) + slot * (height + (lane?.isFolded ? 4 : LEG.laneGap)),
+    };
   });
   const count = Math.max(0, ...chain.legs.map(({ column }) => column + 1));
   const links = listLinks(chain, waitDaysOf);

@@ -85,7 +85,9 @@ function compareValues(leg: OpenLeg, test: ProposableTest): { share: number | nu
   const wanted = leg.gives.length + leg.needs.length;
   if (wanted === 0) return { share: null, reasons: [] };
   const isGiven = (field: Field) =>
-    test.gives.some((given) => toNameKey(given.name) === toNameKey(field.name) && (isCompatible(given, field) || isCompatible(field, given)));
+    test.gives.some(
+      (given) => toNameKey(given.name) === toNameKey(field.name) && (isCompatible(given, field) || isCompatible(field, given)),
+    );
   const isNeeded = (field: Field) => test.needs.some((need) => toNameKey(need.name) === toNameKey(field.name));
   const given = leg.gives.filter(isGiven);
   const lacking = leg.gives.filter((field) => !isGiven(field));

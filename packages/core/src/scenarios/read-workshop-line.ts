@@ -84,7 +84,9 @@ export function findLane<Team extends { readonly name: string }>(lane: string, t
   const words = toNameKey(lane).split(' ');
   const near = teams.filter(({ name }) => {
     const own = toNameKey(name).split(' ');
-    return words.every((word) => own.some((other) => isNear(word, other))) || own.every((other) => words.some((word) => isNear(word, other)));
+    return (
+      words.every((word) => own.some((other) => isNear(word, other))) || own.every((other) => words.some((word) => isNear(word, other)))
+    );
   });
   return near.length === 1 ? (near[0] ?? null) : null;
 }

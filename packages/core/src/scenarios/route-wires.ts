@@ -137,8 +137,8 @@ function drawWire(route: Route, columns: readonly number[], channelX: (gap: numb
           [channelX(into, `in ${b.id}`), along],
           [channelX(into, `in ${b.id}`), y2],
         ];
-  const path = drawPath([[x1, y1], ...(Math.abs(y1 - y2) < 1 && out === into ? [] : points), [x2, y2]]);
-  return { ...link, key: `${link.from} ${link.to}`, path, end: { x: x2, y: y2 } };
+  const whole: Point[] = [[x1, y1], ...(Math.abs(y1 - y2) < 1 && out === into ? [] : points), [x2, y2]];
+  return { ...link, key: `${link.from} ${link.to}`, points: whole, path: drawPath(whole) };
 }
 
 /** A line through points with rounded corners. */

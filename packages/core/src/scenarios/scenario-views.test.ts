@@ -12,13 +12,22 @@ import { walkThrough } from './walk-through.ts';
 import { wireChain } from './wire-chain.ts';
 
 const field = (name: string, type: FieldType = 'text', more: Partial<Field> = {}): Field => ({ name, type, required: true, ...more });
-const leg = (id: string, needs: Field[], gives: Field[], more: Partial<LegView> = {}): LegView => ({ id, title: id, isOpen: false, needs, gives, ...more });
+const leg = (id: string, needs: Field[], gives: Field[], more: Partial<LegView> = {}): LegView => ({
+  id,
+  title: id,
+  isOpen: false,
+  needs,
+  gives,
+  ...more,
+});
 
 describe('a walk-through with examples', () => {
   const chain = wireChain(
     [
       leg('apply', [field('Band')], [field('Application no.', 'code', { pattern: '\\AP-99999', example: 'AP-90341' })]),
-      leg('price', [field('Application no.'), field('Pipe length', 'number')], [field('Deposit due', 'money')], { ownValues: { 'Pipe length': '14.5' } }),
+      leg('price', [field('Application no.'), field('Pipe length', 'number')], [field('Deposit due', 'money')], {
+        ownValues: { 'Pipe length': '14.5' },
+      }),
     ],
     [field('Band')],
   );
@@ -45,29 +54,47 @@ describe('a change review', () => {
   const before = { needs: [], gives: [field('Quote no.')], ownValues: {} };
 
   it('says how the interface differs', () => {
-    expect(compareInterfaces(before, { needs: [field('Band')], gives: [field('Quote no.', 'date'), field('Due', 'money')], ownValues: {} })).toEqual([
-      'It now needs Band.',
-      'It now gives Due.',
-      'Quote no. is now date, not text.',
-    ]);
+    expect(
+      compareInterfaces(before, { needs: [field('Band')], gives: [field('Quote no.', 'date'), field('Due', 'money')], ownValues: {} }),
+    ).toEqual(['It now needs Band.', 'It now gives Due.', 'Quote no. is now date, not text.']);
   });
 
   it('says of each scenario whether it fits, needs a look or breaks', () => {
     const review = (after: typeof before, columns: Field[] = []) => reviewChange({ legs, columns, changes: ['1'] }, after);
     expect(review({ ...before, gives: [field('Quote no.'), field('Due')] }).verdict).toBe('fits');
-    expect(review({ ...before, gives: [field('Offer no.')] })).toMatchObject({ verdict: 'breaks', brings: [{ rule: 'never-given', leg: '2' }] });
+    expect(review({ ...before, gives: [field('Offer no.')] })).toMatchObject({
+      verdict: 'breaks',
+      brings: [{ rule: 'never-given', leg: '2' }],
+    });
     expect(review({ ...before, gives: [field('Quote no.', 'date')] }).brings[0]?.rule).toBe('types-differ');
   });
 
   it('says what a newer version puts right', () => {
     const broken = [leg('1', [], []), leg('2', [field('Quote no.')], [])];
-    expect(reviewChange({ legs: broken, columns: [], changes: ['1'] }, before)).toMatchObject({ verdict: 'fits', ends: [{ rule: 'never-given' }] });
+    expect(reviewChange({ legs: broken, columns: [], changes: ['1'] }, before)).toMatchObject({
+      verdict: 'fits',
+      ends: [{ rule: 'never-given' }],
+    });
   });
 });
 
 describe('following the map', () => {
-  const place = (code: string, parentId: string | null, isRetired = false): MapPlace => ({ id: code, parentId, code, name: code, isRetired });
-  const map = [place('A', null), place('A1', 'A'), place('A1x', 'A1'), place('A1y', 'A1'), place('A1z', 'A1', true), place('B', null), place('B1', 'B')];
+  const place = (code: string, parentId: string | null, isRetired = false): MapPlace => ({
+    id: code,
+    parentId,
+    code,
+    name: code,
+    isRetired,
+  });
+  const map = [
+    place('A', null),
+    place('A1', 'A'),
+    place('A1x', 'A1'),
+    place('A1y', 'A1'),
+    place('A1z', 'A1', true),
+    place('B', null),
+    place('B1', 'B'),
+  ];
   const at = (index: number, nodeId: string | null) => ({ index, title: `Leg ${index}`, nodeId });
 
   it('shows the processes it passes, what it leaves out there, and where its order differs', () => {
@@ -87,15 +114,42 @@ describe('following the map', () => {
 
 describe('comparing scenarios', () => {
   const compared = (test: string, more: Partial<ComparedLeg> = {}): ComparedLeg => ({
-    ...{ test, version: 1, title: test, team: 'Billing', persona: null, note: '', waitDays: 0, wires: [], after: null, people: [], needs: [], gives: [] },
+    ...{
+      test,
+      version: 1,
+      title: test,
+      team: 'Billing',
+      persona: null,
+      note: '',
+      waitDays: 0,
+      wires: [],
+      after: null,
+      people: [],
+      needs: [],
+      gives: [],
+    },
     ...more,
   });
-  const scenario = (legs: ComparedLeg[], rows: { name: string; values: Record<string, string> }[] = [], columns: Field[] = []) => ({ name: 'S', legs, columns, rows });
+  const scenario = (legs: ComparedLeg[], rows: { name: string; values: Record<string, string> }[] = [], columns: Field[] = []) => ({
+    name: 'S',
+    legs,
+    columns,
+    rows,
+  });
 
   it('tells legs that are new, gone, moved or changed, and how', () => {
     const before = scenario([compared('A'), compared('B'), compared('C'), compared('D')]);
-    const after = scenario([compared('C'), compared('A'), compared('B', { note: 'Ring first', waitDays: 3 }), compared('E', { team: 'Stores' })]);
-    const told = compareScenarios(before, after).legs.map((row) => [row.kind, 'after' in row ? row.after.item.test : row.before.item.test, ...row.changes]);
+    const after = scenario([
+      compared('C'),
+      compared('A'),
+      compared('B', { note: 'Ring first', waitDays: 3 }),
+      compared('E', { team: 'Stores' }),
+    ]);
+    const told = compareScenarios(before, after).legs.map((row) => [
+      row.kind,
+      'after' in row ? row.after.item.test : row.before.item.test,
+      ...row.changes,
+    ]);
     expect(told).toEqual([
       ['moved', 'C'],
       ['same', 'A'],
@@ -107,14 +161,31 @@ describe('comparing scenarios', () => {
 
   it('knows a leg again that got its test', () => {
     const open = compared('', { test: null, title: 'Report a breakdown' });
-    expect(compareScenarios(scenario([open]), scenario([compared('PLT-01', { title: 'Report a breakdown' })])).legs.map(({ kind, changes }) => [kind, ...changes])).toEqual([
-      ['changed', 'test: none → PLT-01'],
-    ]);
+    expect(
+      compareScenarios(scenario([open]), scenario([compared('PLT-01', { title: 'Report a breakdown' })])).legs.map(({ kind, changes }) => [
+        kind,
+        ...changes,
+      ]),
+    ).toEqual([['changed', 'test: none → PLT-01']]);
   });
 
   it('tells columns and rows in sentences', () => {
-    const before = scenario([], [{ name: 'Small', values: { Band: 'A' } }, { name: 'Old', values: {} }], [field('Band'), field('Gone')]);
-    const after = scenario([], [{ name: 'small', values: { Band: 'B' } }, { name: 'New', values: {} }], [field('Band', 'code')]);
+    const before = scenario(
+      [],
+      [
+        { name: 'Small', values: { Band: 'A' } },
+        { name: 'Old', values: {} },
+      ],
+      [field('Band'), field('Gone')],
+    );
+    const after = scenario(
+      [],
+      [
+        { name: 'small', values: { Band: 'B' } },
+        { name: 'New', values: {} },
+      ],
+      [field('Band', 'code')],
+    );
     expect(compareScenarios(before, after).data).toEqual([
       'Column Gone is gone.',
       'Column Band: text → code.',
@@ -138,7 +209,10 @@ describe('overlap between scenarios', () => {
       { inner: 'S2', outer: 'S1', isEqual: false },
       { inner: 'S4', outer: 'S3', isEqual: true },
     ]);
-    expect(found.stretches.map(({ tests, places }) => `${tests.join('')} ${places.map(({ scenario }) => scenario).join('+')}`)).toEqual(['bcd S1+S3+S4', 'xbcd S3+S4']);
+    expect(found.stretches.map(({ tests, places }) => `${tests.join('')} ${places.map(({ scenario }) => scenario).join('+')}`)).toEqual([
+      'bcd S1+S3+S4',
+      'xbcd S3+S4',
+    ]);
   });
 
   it('finds what brute force finds (seed 4217)', () => {
@@ -147,7 +221,9 @@ describe('overlap between scenarios', () => {
       part.length === 0 || (whole.length > 0 && isWithin(part[0] === whole[0] ? part.slice(1) : part, whole.slice(1)));
     fc.assert(
       fc.property(texts, (tests) => {
-        const found = findOverlaps(tests.map((list, i) => ({ code: String(i), tests: list }))).contained.map(({ inner, outer }) => `${inner} ${outer}`);
+        const found = findOverlaps(tests.map((list, i) => ({ code: String(i), tests: list }))).contained.map(
+          ({ inner, outer }) => `${inner} ${outer}`,
+        );
         const brute = tests.flatMap((inner, i) =>
           tests.flatMap((outer, o) => (i !== o && isWithin(inner, outer) && (inner.length < outer.length || o < i) ? [`${i} ${o}`] : [])),
         );

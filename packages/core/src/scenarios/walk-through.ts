@@ -42,7 +42,12 @@ export function walkThrough(chain: Chain, row: Readonly<Record<string, string>>)
       case 'own':
         return { name: need.name, value: source.value, isExample: false, from: null };
       case 'new':
-        return { name: need.name, value: createExample({ name: need.name, type: 'code', pattern: source.pattern }), isExample: true, from: null };
+        return {
+          name: need.name,
+          value: createExample({ name: need.name, type: 'code', pattern: source.pattern }),
+          isExample: true,
+          from: null,
+        };
       default:
         return null;
     }

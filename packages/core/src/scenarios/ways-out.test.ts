@@ -23,7 +23,12 @@ const look = (document: ScenarioDocument, tests: Record<string, DrawnTest>) => {
 };
 
 /** Tries every way out of a finding; the labels, with what is left of the rule afterwards. */
-function tryOut(rule: string, tests: Record<string, DrawnTest>, more: Record<string, Partial<LegDocument>> = {}, columns: Field[] = []): string[] {
+function tryOut(
+  rule: string,
+  tests: Record<string, DrawnTest>,
+  more: Record<string, Partial<LegDocument>> = {},
+  columns: Field[] = [],
+): string[] {
   const legs = Object.keys(tests).map((id) => createLeg({ id, test: id, ...more[id] }));
   const document: ScenarioDocument = { legs, columns, rows: [], classes: null };
   const { chain, findings } = look(document, tests);
@@ -33,7 +38,9 @@ function tryOut(rule: string, tests: Record<string, DrawnTest>, more: Record<str
     if (way.kind === 'look') return `${way.label} …`;
     const edited = editScenario(document, way.edits);
     if (!edited.ok) return `${way.label}: ${edited.message}`;
-    const left = look(edited.document, tests).findings.filter((each) => each.rule === rule && each.leg === finding.leg && each.value === finding.value);
+    const left = look(edited.document, tests).findings.filter(
+      (each) => each.rule === rule && each.leg === finding.leg && each.value === finding.value,
+    );
     return left.length === 0 ? way.label : `${way.label}: still there`;
   });
 }
@@ -72,7 +79,9 @@ describe('ways out of a finding', () => {
     expect(tryOut('against-the-map', { a: placed(2), b: placed(1) })).toEqual(['Move it before Activity 2']);
     const teams = { a: test([], [], { team: 'x' }), b: test([], [], { team: 'y' }) };
     expect(tryOut('same-person', teams, { b: { samePersonAs: 'a' } })).toEqual(['Let anybody do it']);
-    expect(tryOut('same-person', { a: none, b: none }, { b: { samePersonAs: 'a', otherPersonThan: ['a'] } })).toEqual(['Let anybody do it']);
+    expect(tryOut('same-person', { a: none, b: none }, { b: { samePersonAs: 'a', otherPersonThan: ['a'] } })).toEqual([
+      'Let anybody do it',
+    ]);
   });
 
   it('show where another test is found', () => {

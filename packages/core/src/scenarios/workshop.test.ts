@@ -45,14 +45,9 @@ describe('legs as lines', () => {
 describe('a lane', () => {
   const teams = ['Customer desk', 'Field crews', 'Metering', 'Billing'].map((name) => ({ name }));
   it('is the team that its words name', () => {
-    expect(['field crews', 'Field', 'The customer desk', 'Crew', 'Meter', 'Legal'].map((lane) => findLane(lane, teams)?.name ?? null)).toEqual([
-      'Field crews',
-      'Field crews',
-      'Customer desk',
-      'Field crews',
-      'Metering',
-      null,
-    ]);
+    expect(
+      ['field crews', 'Field', 'The customer desk', 'Crew', 'Meter', 'Legal'].map((lane) => findLane(lane, teams)?.name ?? null),
+    ).toEqual(['Field crews', 'Field crews', 'Customer desk', 'Field crews', 'Metering', null]);
   });
 });
 

@@ -20,7 +20,11 @@ export interface Likeness<Item> {
  * Compares two lists, in the order of the newer one. Unchanged items are the longest common subsequence (Wagner & Fischer 1974); of the
  * rest, one that stands elsewhere unchanged has moved, one that is like another in the same gap has changed. Cost O(n × m).
  */
-export function compareLists<Item>(before: readonly Item[], after: readonly Item[], { toKey, likes }: Likeness<Item>): ListDifference<Item>[] {
+export function compareLists<Item>(
+  before: readonly Item[],
+  after: readonly Item[],
+  { toKey, likes }: Likeness<Item>,
+): ListDifference<Item>[] {
   const [keysBefore, keysAfter] = [before.map(toKey), after.map(toKey)];
   const pairs = matchSame(keysBefore, keysAfter);
   const moved = matchMoved(keysBefore, keysAfter, pairs);

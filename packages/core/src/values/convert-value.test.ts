@@ -10,19 +10,21 @@ const convert = (text: string, type: Field['type'], more: Partial<Field> = {}) =
 
 describe('converting a value that was handed over', () => {
   it('takes the one number out of a text', () => {
-    expect(['14.5 m', 'GBP 1,512.50', '12', '1 200', '3 of 4', 'none'].map((text) => convert(text, 'number'))).toEqual(['14.5', '1512.50', '12', '1200', undefined, undefined]);
+    expect(['14.5 m', 'GBP 1,512.50', '12', '1 200', '3 of 4', 'none'].map((text) => convert(text, 'number'))).toEqual([
+      '14.5',
+      '1512.50',
+      '12',
+      '1200',
+      undefined,
+      undefined,
+    ]);
     expect(convert('12.5', 'whole')).toBeUndefined();
   });
 
   it('takes a date where there is one reading of it', () => {
-    expect(['2026-03-31', 'due 31.3.2026', '31/03/2026', '03/31/2026', '03/04/2026', '30.02.2026'].map((text) => convert(text, 'date'))).toEqual([
-      '2026-03-31',
-      '2026-03-31',
-      '2026-03-31',
-      '2026-03-31',
-      undefined,
-      undefined,
-    ]);
+    expect(
+      ['2026-03-31', 'due 31.3.2026', '31/03/2026', '03/31/2026', '03/04/2026', '30.02.2026'].map((text) => convert(text, 'date')),
+    ).toEqual(['2026-03-31', '2026-03-31', '2026-03-31', '2026-03-31', undefined, undefined]);
   });
 
   it('takes a choice or a code only as it is', () => {

@@ -23,6 +23,9 @@ export function compareNames(a: string, b: string): number {
 const COMMON = /\b(?:no|number|id|code|ref|reference|of|the)\b/gu;
 
 function toPairs(name: string): string[] {
-  const words = toNameKey(name).replace(/[^\p{L}\d ]/gu, '').replace(COMMON, '').split(' ');
+  const words = toNameKey(name)
+    .replace(/[^\p{L}\d ]/gu, '')
+    .replace(COMMON, '')
+    .split(' ');
   return words.flatMap((word) => Array.from({ length: Math.max(0, word.length - 1) }, (_, i) => word.slice(i, i + 2)));
 }

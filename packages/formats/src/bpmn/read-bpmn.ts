@@ -1,9 +1,7 @@
 import type { MapEntry } from '@kindred-baton/core/imports/map-table';
-import { BpmnModdle } from 'bpmn-moddle';
-import { decodeText } from '../tables/read-csv.ts';
-import { findXmlDanger } from '../xml/find-xml-danger.ts';
 import type { BpmnElement, BpmnLane } from './bpmn.ts';
 import { OWN_FIELDS, PREFIX } from './bpmn.ts';
+import { parseBpmn } from './parse-bpmn.ts';
 import { sortByFlow } from './sort-by-flow.ts';
 
 export type BpmnReading =
@@ -22,23 +20,15 @@ const MAX_ELEMENTS = 60_000;
  * that are not valid against the schema are read as far as they go, with warnings. Never throws. Cost O(elements log elements).
  */
 export async function readBpmn(bytes: Uint8Array): Promise<BpmnReading> {
-  const text = decodeText(bytes);
-  const danger = text === null ? 'The file is not text, so it is no BPMN.' : findXmlDanger(text);
-  if (text === null || danger !== null) return { ok: false, message: danger ?? '' };
-  let parsed: { rootElement: unknown; warnings: readonly { message: string }[] };
-  try {
-    parsed = await new BpmnModdle().fromXML(text);
-  } catch (error) {
-    const reason = error instanceof Error ? error.message.split('\n')[0] : '';
-    return { ok: false, message: `The file is not BPMN 2.0 XML, or its end is missing (${reason?.slice(0, 160)}).` };
-  }
-  const roots = (parsed.rootElement as { rootElements?: readonly BpmnElement[] }).rootElements ?? [];
+  const parsed = await parseBpmn(bytes);
+  if (!parsed.ok) return parsed;
+  const { roots } = parsed;
   const reader = createReader(roots);
   for (const { process, pool } of listProcesses(roots)) reader.readProcess(process, pool);
   if (reader.entries.length === 0) return { ok: false, message: 'There is no process in the file.' };
   if (reader.entries.length > MAX_ELEMENTS)
     return { ok: false, message: `The file has more than ${MAX_ELEMENTS.toLocaleString('en')} processes and tasks.` };
-  return { ok: true, entries: reader.entries, warnings: [...new Set(parsed.warnings.map(({ message }) => message.split('\n')[0] ?? ''))] };
+  return { ok: true, entries: reader.entries, warnings: parsed.warnings };
 }
 
 interface PooledProcess {

@@ -1,19 +1,11 @@
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
 import type { Field } from '@kindred-baton/core/values/field';
+import type { DocumentHead } from '../documents/write-page.ts';
+import { writePage } from '../documents/write-page.ts';
 import { escapeXml } from '../xml/escape-xml.ts';
 import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
 import { listInputs } from '@kindred-baton/core/tests/exported-test';
-
-export interface DocumentHead {
-  readonly title: string;
-  readonly programme: string;
-  /** As people write it: 25 November 2026. */
-  readonly day: string;
-  readonly paper: 'A4' | 'Letter';
-  /** A font to put into it: WOFF2 as base64. */
-  readonly font?: string | undefined;
-}
 
 /**
  * A printable document (HTML with its own style, no script): a cover with a table of contents, then each test with its steps, room for
@@ -22,36 +14,21 @@ export interface DocumentHead {
 export function writeDocument(tests: readonly ExportedTest[], head: DocumentHead): string {
   const minutes = tests.reduce((sum, test) => sum + test.minutes, 0);
   const contents = tests.map(({ code, name }) => `<li><a href="#${toId(code)}"><b>${escapeXml(code)}</b> ${escapeXml(name)}</a></li>`);
-  return `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><title>${escapeXml(head.title)}</title><style>${toFontFace(head.font)}${toStyle(head.paper)}</style></head><body>
-<section class="cover"><p class="programme">${escapeXml(head.programme)}</p><h1>${escapeXml(head.title)}</h1>
+  const cover = `<section class="cover"><p class="programme">${escapeXml(head.programme)}</p><h1>${escapeXml(head.title)}</h1>
 <p>${tests.length === 1 ? '1 test' : `${tests.length} tests`} · ${formatMinutes(minutes)} by hand · ${escapeXml(head.day)}</p>
-<ol class="contents">${contents.join('')}</ol></section>
-${tests.map(toSection).join('\n')}
-</body></html>`;
+<ol class="contents">${contents.join('')}</ol></section>`;
+  return writePage(head, [cover, ...tests.map(toSection)].join('\n'), { style: STYLE });
 }
 
 const toId = (code: string) => `test-${code.replace(/[^A-Za-z0-9_-]/g, '-')}`;
 const formatMinutes = (minutes: number) =>
   minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
 
-const toFontFace = (font: string | undefined) =>
-  font === undefined
-    ? ''
-    : `@font-face { font-family: "Atkinson Hyperlegible Next"; font-weight: 200 800; src: url(data:font/woff2;base64,${font}) format("woff2") }`;
-
-const toStyle = (paper: string) => `
-@page { size: ${paper}; margin: 18mm 16mm 20mm; @bottom-right { content: counter(page) " / " counter(pages); font: 9pt sans-serif; color: #566670 } }
-body { font: 10.5pt/1.4 "Atkinson Hyperlegible Next", "Atkinson Hyperlegible", Arial, sans-serif; color: #17282f; margin: 0 }
-h1 { font-size: 26pt; line-height: 1.15; margin: 0 0 6mm } h2 { font-size: 15pt; margin: 0 0 1mm } h3 { font-size: 11pt; margin: 6mm 0 1mm }
-a { color: inherit; text-decoration: none } .about, .programme { color: #566670 } code { font-family: monospace; background: #f4f1e9; padding: 0 1mm; border-radius: 1mm }
+const STYLE = `
 .cover { break-after: page; padding-top: 40mm } .contents { columns: 2; margin-top: 12mm; padding-left: 6mm } .contents li { break-inside: avoid }
-.test { break-before: page } .cover + .test { break-before: auto }
-table { border-collapse: collapse; width: 100%; margin-top: 3mm } th, td { border: 0.3mm solid #b9b09d; padding: 1.5mm 2mm; vertical-align: top; text-align: left; overflow-wrap: anywhere }
-thead { display: table-header-group } tr { break-inside: avoid } th { background: #f4f1e9; font-weight: 600 } .no { width: 8mm; text-align: right } .outcome { width: 34mm }
+.test { break-before: page } .cover + .test { break-before: auto } .outcome { width: 34mm }
 .box { display: inline-block; width: 3mm; height: 3mm; border: 0.3mm solid #566670; border-radius: 0.5mm; margin-right: 1mm }
-.sign { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 8mm; margin-top: 14mm; break-inside: avoid } .sign span { border-top: 0.3mm solid #17282f; padding-top: 1mm; color: #566670; font-size: 9pt }
-@media screen { body { max-width: 190mm; margin: 10mm auto; padding: 0 8mm; background: #fffdf9 } }`;
+.sign { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 8mm; margin-top: 14mm; break-inside: avoid } .sign span { border-top: 0.3mm solid #17282f; padding-top: 1mm; color: #566670; font-size: 9pt }`;
 
 function toSection(test: ExportedTest): string {
   const { code, name, path, team, application, version, state, minutes } = test;

@@ -86,7 +86,9 @@ describe('storing a workbook', () => {
       ['Second', 'Stores'],
       ['Thank', 'Finance'],
     ]);
-    expect(tests[toTestKey(document.legs[0] ?? { test: null, version: null }) ?? '']?.gives).toMatchObject([{ name: 'Lamp no.', type: 'code', pattern: 'L-99' }]);
+    expect(tests[toTestKey(document.legs[0] ?? { test: null, version: null }) ?? '']?.gives).toMatchObject([
+      { name: 'Lamp no.', type: 'code', pattern: 'L-99' },
+    ]);
     expect(document.rows).toMatchObject([{ name: 'One', values: { Street: 'Mill Lane' } }]);
     expect(document.columns.map(({ name }) => name)).toEqual(['Street']);
   });

@@ -60,7 +60,7 @@ export const compareScenario: Query<CompareInput, ComparisonView> = {
   },
 };
 
-function toLegView(row: LegDifference): ComparisonView['legs'][number] {
+export function toLegView(row: LegDifference): ComparisonView['legs'][number] {
   const toSide = (side: { readonly index: number; readonly item: ComparedLeg } | undefined) =>
     side ? { index: side.index + 1, title: side.item.title, test: side.item.test, team: side.item.team } : null;
   return {
@@ -100,7 +100,7 @@ interface Words {
   readonly testOf: ReadonlyMap<string, { readonly name: string; readonly teamId: string | null }>;
 }
 
-async function loadWords(context: ReadContext): Promise<Words> {
+export async function loadWords(context: Pick<ReadContext, 'db' | 'actor'>): Promise<Words> {
   const { db, actor } = context;
   const [teamOf, personaRows, testRows] = await Promise.all([
     loadTeamNames(context),
@@ -114,7 +114,7 @@ async function loadWords(context: ReadContext): Promise<Words> {
   };
 }
 
-function toCompared({ name, document }: NamedDocument, words: Words): ComparedScenario {
+export function toCompared({ name, document }: NamedDocument, words: Words): ComparedScenario {
   const titleOf = new Map(document.legs.map((leg) => [leg.id, toTitle(leg, words)]));
   return {
     name,
@@ -134,7 +134,9 @@ function toComparedLeg(leg: LegDocument, words: Words, titleOf: (id: string) => 
     persona: (leg.persona && words.personaOf.get(leg.persona)) ?? null,
     wires: leg.wires.map(({ need, from }) => {
       if (from.kind === 'leg') return `${need} from ${titleOf(from.leg)}`;
-      return from.kind === 'column' ? `${need} from the column ${from.column}` : `${need} ${from.kind === 'fixed' ? from.value : from.pattern}`;
+      return from.kind === 'column'
+        ? `${need} from the column ${from.column}`
+        : `${need} ${from.kind === 'fixed' ? from.value : from.pattern}`;
     }),
     after: leg.after?.map(titleOf) ?? null,
     people: [

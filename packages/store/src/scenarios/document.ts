@@ -52,7 +52,13 @@ async function storeLegs(
   const testIdOf = await findReferences(context, changed);
   const positionOf = new Map(after.map(({ id }, position) => [id, position]));
   const rows = changed.map((leg) => ({
-    ...{ id: leg.id as LegId, scenarioId, position: positionOf.get(leg.id) ?? 0, title: leg.title, version: leg.test === null ? null : leg.version },
+    ...{
+      id: leg.id as LegId,
+      scenarioId,
+      position: positionOf.get(leg.id) ?? 0,
+      title: leg.title,
+      version: leg.test === null ? null : leg.version,
+    },
     testId: leg.test === null ? null : (testIdOf.get(leg.test) ?? null),
     ...{ teamId: leg.team as TeamId | null, personaId: leg.persona as PersonaId | null, after: leg.after as LegId[] | null },
     ...{ wires: [...leg.wires], waitDays: leg.waitDays, samePersonAs: leg.samePersonAs as LegId | null },
@@ -75,8 +81,13 @@ async function storeLegs(
 /** The ids of the tests that legs link to; teams and personas must be this programme's. */
 async function findReferences({ db, actor }: Context, changed: readonly LegDocument[]): Promise<Map<string, TestId>> {
   const here = actor.programmeId;
-  const list = <Value>(pick: (leg: LegDocument) => Value | null) => [...new Set(changed.flatMap((leg) => pick(leg) ?? []))] as NonNullable<Value>[];
-  const [codes, teamIds, personaIds] = [list(({ test }) => test), list(({ team }) => team as TeamId | null), list(({ persona }) => persona as PersonaId | null)];
+  const list = <Value>(pick: (leg: LegDocument) => Value | null) =>
+    [...new Set(changed.flatMap((leg) => pick(leg) ?? []))] as NonNullable<Value>[];
+  const [codes, teamIds, personaIds] = [
+    list(({ test }) => test),
+    list(({ team }) => team as TeamId | null),
+    list(({ persona }) => persona as PersonaId | null),
+  ];
   const [testRows, teamRows, personaRows] = await Promise.all([
     codes.length === 0
       ? []
@@ -113,7 +124,9 @@ async function storeRows(
   after: ScenarioDocument['rows'],
 ): Promise<void> {
   const kept = after.map(({ id }) => id as ScenarioRowId);
-  await db.delete(scenarioRows).where(and(eq(scenarioRows.scenarioId, scenarioId), kept.length > 0 ? notInArray(scenarioRows.id, kept) : undefined));
+  await db
+    .delete(scenarioRows)
+    .where(and(eq(scenarioRows.scenarioId, scenarioId), kept.length > 0 ? notInArray(scenarioRows.id, kept) : undefined));
   const nameOf = new Map(before.map(({ id, name }) => [id, name]));
   // Names are unique in a scenario; set aside first, two rows can swap theirs.
   const renamed = after.filter(({ id, name }) => nameOf.has(id) && nameOf.get(id) !== name).map(({ id }) => id as ScenarioRowId);
@@ -122,7 +135,13 @@ async function storeRows(
       .update(scenarioRows)
       .set({ name: sql`${scenarioRows.id}::text` })
       .where(inArray(scenarioRows.id, renamed));
-  const rows = after.map((row, position) => ({ id: row.id as ScenarioRowId, scenarioId, position, name: row.name, values: { ...row.values } }));
+  const rows = after.map((row, position) => ({
+    id: row.id as ScenarioRowId,
+    scenarioId,
+    position,
+    name: row.name,
+    values: { ...row.values },
+  }));
   for (const piece of chunk(rows)) {
     const written = await db
       .insert(scenarioRows)

@@ -22,7 +22,8 @@ export const draftForLeg: Operation<{ code: string; leg: LegId; test: string; no
     await createTest.run(context, { code: test, name, node, teamId: leg.team as never, applicationId: null });
     const { newest } = await loadForChange(context, test);
     const save = { base: { number: newest.number, revision: newest.revision }, name, minutes: 15, steps: toSteps(leg), rows: [] };
-    const fields = (list: LegDocument['needs']) => list.map((field) => ({ ...field, choices: field.choices ? [...field.choices] : undefined }));
+    const fields = (list: LegDocument['needs']) =>
+      list.map((field) => ({ ...field, choices: field.choices ? [...field.choices] : undefined }));
     await saveTest.run(context, { code: test, save: { ...save, needs: fields(leg.needs), gives: fields(leg.gives) } });
     const link: ScenarioEdit = { kind: 'change leg', leg: legId, change: { test, title: null } };
     await editScenario.run(context, { code, edits: [link] as never });

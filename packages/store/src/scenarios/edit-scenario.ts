@@ -25,7 +25,12 @@ export const editScenario: Operation<{ code: string } & EditScenario, { undo: Sc
     const isSketch = edited.document.legs.some(({ test }) => test === null);
     if (scenario.state === 'agreed' && isSketch) await db.update(scenarios).set({ state: 'sketch' }).where(eq(scenarios.id, scenario.id));
     await keepState(context, scenario.id, { before, after: edited.document });
-    await context.record({ subject: 'scenario', subjectId: scenario.id, action: describeEdits(edits as readonly ScenarioEdit[]), details: { edits } });
+    await context.record({
+      subject: 'scenario',
+      subjectId: scenario.id,
+      action: describeEdits(edits as readonly ScenarioEdit[]),
+      details: { edits },
+    });
     context.announce('scenarios');
     return { undo: edited.undo };
   },

@@ -12,8 +12,15 @@ export const findChainInLibrary: Query<FindChain, FoundChainView> = {
   right: 'read',
   read: async (context, { test, value, have }) => {
     const library = await loadLibrary(context);
-    const goal = test !== undefined ? ({ kind: 'test', code: test } as const) : value !== undefined ? ({ kind: 'value', name: value } as const) : null;
-    const chain = goal && findChain(createChainLibrary(library), goal, (have ?? '').split('|').filter((name) => name.trim() !== ''));
+    const goal =
+      test !== undefined ? ({ kind: 'test', code: test } as const) : value !== undefined ? ({ kind: 'value', name: value } as const) : null;
+    const chain =
+      goal &&
+      findChain(
+        createChainLibrary(library),
+        goal,
+        (have ?? '').split('|').filter((name) => name.trim() !== ''),
+      );
     return { chain: chain ? toView(chain) : null, values: listValues(library), tests: library.map(({ code, name }) => ({ code, name })) };
   },
 };

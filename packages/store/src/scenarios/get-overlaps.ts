@@ -24,7 +24,9 @@ export const getOverlaps: Query<void, OverlapsView> = {
     const byCode = new Map(shown.map((loaded) => [loaded.scenario.code, loaded]));
     const tests = new Map(shown.flatMap(({ legs }) => legs.flatMap(({ test }) => (test ? [[test.code, test] as const] : []))));
     const rowsOf = new Map(counts.map(({ code, rows }) => [code, rows]));
-    const found = findOverlaps(shown.map(({ scenario, legs }) => ({ code: scenario.code, tests: legs.map(({ test, row }) => test?.code ?? `open ${row.id}`) })));
+    const found = findOverlaps(
+      shown.map(({ scenario, legs }) => ({ code: scenario.code, tests: legs.map(({ test, row }) => test?.code ?? `open ${row.id}`) })),
+    );
     const toPlace = (code: string) => ({ code, name: byCode.get(code)?.scenario.name ?? code });
     const sum = (codes: readonly string[]) => codes.reduce((minutes, code) => minutes + (tests.get(code)?.minutes ?? 0), 0);
     const minutesOf = (code: string) => sum(byCode.get(code)?.legs.flatMap(({ test }) => test?.code ?? []) ?? []);

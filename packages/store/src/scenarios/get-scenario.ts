@@ -23,7 +23,11 @@ export const getScenario: Query<string, ScenarioDetail> = {
     const [{ tree, scenarios: loaded }, teamRows, personaRows, runRows] = await Promise.all([
       loadChains(context, [id]),
       context.db.select({ id: teams.id, name: teams.name }).from(teams).where(eq(teams.programmeId, here)).orderBy(asc(teams.name)),
-      context.db.select({ id: personas.id, name: personas.name }).from(personas).where(eq(personas.programmeId, here)).orderBy(asc(personas.name)),
+      context.db
+        .select({ id: personas.id, name: personas.name })
+        .from(personas)
+        .where(eq(personas.programmeId, here))
+        .orderBy(asc(personas.name)),
       listRuns(context, id),
     ]);
     const found = loaded[0];

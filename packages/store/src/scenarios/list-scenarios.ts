@@ -9,10 +9,7 @@ import { loadChains } from './load-chains.ts';
 export const listScenarios: Query<void, ScenarioList> = {
   right: 'read',
   read: async (context) => {
-    const [{ tree, scenarios }, nameOf] = await Promise.all([
-      loadChains(context),
-      loadTeamNames(context),
-    ]);
+    const [{ tree, scenarios }, nameOf] = await Promise.all([loadChains(context), loadTeamNames(context)]);
     return {
       scenarios: scenarios.map((loaded) => {
         const { scenario, legs, rows } = loaded;
@@ -24,6 +21,7 @@ export const listScenarios: Query<void, ScenarioList> = {
           openLegs: legs.filter((leg) => leg.test === null).length,
           rows: rows.length,
           teams: [...new Set(legs.flatMap((leg) => (leg.teamId ? [nameOf.get(leg.teamId) ?? ''] : [])))],
+          offers: legs.filter(({ newer }) => newer !== null).length,
           ...countFindings(loaded),
         };
       }),

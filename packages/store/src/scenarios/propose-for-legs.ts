@@ -12,7 +12,11 @@ export const proposeForLegs: Query<string, LegProposals> = {
   right: 'read',
   read: async (context, code) => {
     const id = await findScenarioId(context, code);
-    const [{ scenarios: loaded }, library, nameOf] = await Promise.all([loadChains(context, [id]), loadLibrary(context), loadTeamNames(context)]);
+    const [{ scenarios: loaded }, library, nameOf] = await Promise.all([
+      loadChains(context, [id]),
+      loadLibrary(context),
+      loadTeamNames(context),
+    ]);
     const open = loaded[0]?.legs.filter(({ test }) => test === null) ?? [];
     return {
       legs: open.map(({ row, view, teamId }) => ({

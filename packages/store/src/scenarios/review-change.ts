@@ -40,7 +40,9 @@ export const getChangeReview: Query<ReviewInput, ChangeReviewView> = {
       test: { code, name: test.name },
       by: version && { code: comes.code, name: comes.name, version: version.number, state: version.state },
       differences: after && first?.version ? compareInterfaces(toInterface(first.version), after) : [],
-      scenarios: loaded.flatMap((scenario) => (version && after ? [toLine(scenario, code, { isSwap: by !== undefined, version, after })] : [])),
+      scenarios: loaded.flatMap((scenario) =>
+        version && after ? [toLine(scenario, code, { isSwap: by !== undefined, version, after })] : [],
+      ),
     };
   },
 };
@@ -117,13 +119,15 @@ interface UseChange {
 }
 
 /** Scenarios are locked in the order of their codes, so that two who do the same do not wait for one another. */
-async function changeUses(context: Context, codes: readonly string[], { code, change, action, details }: UseChange): Promise<{ changed: number }> {
+async function changeUses(
+  context: Context,
+  codes: readonly string[],
+  { code, change, action, details }: UseChange,
+): Promise<{ changed: number }> {
   let changed = 0;
   for (const scenarioCode of [...new Set(codes)].sort()) {
     const { scenario, document: before } = await lockScenario(context, scenarioCode);
-    const edits = before.legs
-      .filter(({ test }) => test === code)
-      .map((leg): ScenarioEdit => ({ kind: 'change leg', leg: leg.id, change }));
+    const edits = before.legs.filter(({ test }) => test === code).map((leg): ScenarioEdit => ({ kind: 'change leg', leg: leg.id, change }));
     const edited = editDocument(before, edits);
     if (!edited.ok || edits.length === 0) continue;
     await storeDocument(context, scenario.id, { before, after: edited.document });

@@ -9,6 +9,7 @@ import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { runs } from '../schema/cycles.ts';
+import { compareScenarioImport, storeScenarioImport } from '../imports/store-scenario-import.ts';
 import { agreeTest, saveTest } from '../tests/change-tests.ts';
 import { getTest } from '../tests/get-test.ts';
 import { changeScenario, createScenario } from './change-scenarios.ts';
@@ -20,6 +21,7 @@ import { getMapGaps, getMapWay } from './follow-map.ts';
 import { getOverlaps } from './get-overlaps.ts';
 import { getScenario } from './get-scenario.ts';
 import { listScenarios } from './list-scenarios.ts';
+import { loadScenarioToExport } from './load-exported.ts';
 import { proposeForLegs } from './propose-for-legs.ts';
 import { getChangeReview, replaceTest, takeVersion } from './review-change.ts';
 
@@ -61,7 +63,9 @@ describe('editing a scenario', () => {
     const [first, second] = before.legs;
     const change = {
       ...{ waitDays: 3, note: 'Ring first', samePersonAs: first?.id ?? null, otherPersonThan: [], after: [first?.id ?? ''] },
-      ...{ wires: [{ need: 'Application no.', from: { kind: 'leg' as const, leg: first?.id ?? '', gives: 'Application no.', convert: true } }] },
+      ...{
+        wires: [{ need: 'Application no.', from: { kind: 'leg' as const, leg: first?.id ?? '', gives: 'Application no.', convert: true } }],
+      },
     };
     const { undo } = await edit('S-1', [{ kind: 'change leg', leg: second?.id ?? '', change }]);
     expect((await documentOf('S-1')).legs[1]).toMatchObject(change);
@@ -98,7 +102,9 @@ describe('editing a scenario', () => {
       'This programme has no such team.',
     );
     const taken = (await documentOf('NS-S1')).legs[0]?.id ?? '';
-    await expect(edit('S-1', [{ kind: 'add leg', leg: createLeg({ id: taken, title: 'X' }), before: null }])).rejects.toThrow('belongs to another scenario');
+    await expect(edit('S-1', [{ kind: 'add leg', leg: createLeg({ id: taken, title: 'X' }), before: null }])).rejects.toThrow(
+      'belongs to another scenario',
+    );
     expect((await documentOf('NS-S1')).legs[0]?.id).toBe(taken);
   });
 
@@ -144,7 +150,11 @@ describe('what was kept of a scenario', () => {
       ['removed'],
     ]);
     const beside = await db.ask(lead, compareScenario, { code: 'NS-S1', with: 'NS-S2' });
-    expect(beside).toMatchObject({ before: 'Household gets a metered supply', after: 'Small business gets a metered supply', isSame: false });
+    expect(beside).toMatchObject({
+      before: 'Household gets a metered supply',
+      after: 'Small business gets a metered supply',
+      isSame: false,
+    });
     await expect(db.ask(lead, compareScenario, { code: 'NS-S1', state: states[0]?.id })).rejects.toThrow('no such earlier state');
   });
 });
@@ -167,7 +177,9 @@ describe('a new version of a test', () => {
     expect(line).toMatchObject({ legs: [2], isTaken: false, verdict: 'breaks' });
     expect(line?.brings.map(({ rule, value }) => `${rule} ${value}`)).toEqual(['never-given Survey no.']);
     expect(await db.perform(lead, takeVersion, { test: 'FLD-01', scenarios: ['NS-S6'] })).toEqual({ changed: 1 });
-    const taken = (await db.ask(lead, getChangeReview, { test: 'FLD-01' })).scenarios.filter(({ isTaken }) => isTaken).map(({ code }) => code);
+    const taken = (await db.ask(lead, getChangeReview, { test: 'FLD-01' })).scenarios
+      .filter(({ isTaken }) => isTaken)
+      .map(({ code }) => code);
     expect(taken).toEqual(['NS-S6', 'S-1'].filter((code) => taken.includes(code)));
     expect(taken).toContain('NS-S6');
     expect((await documentOf('NS-S1')).legs[1]?.version).toBe(version.number);
@@ -188,7 +200,12 @@ describe('an open leg', () => {
     const id = randomUUID() as LegId;
     const field = (name: string) => ({ name, type: 'text' as const, required: true });
     const open = createLeg({ id, title: 'Fit meters', needs: [field('Job no.')], gives: [field('Meter serial')] });
-    await db.perform(lead, createScenario, { code: 'S-2', name: 'From a workshop', node: 'NS', edits: [{ kind: 'add leg', leg: open as never, before: null }] });
+    await db.perform(lead, createScenario, {
+      code: 'S-2',
+      name: 'From a workshop',
+      node: 'NS',
+      edits: [{ kind: 'add leg', leg: open as never, before: null }],
+    });
     const { legs } = await db.ask(lead, proposeForLegs, 'S-2');
     expect(legs).toHaveLength(1);
     expect(legs[0]?.proposals[0]).toMatchObject({ code: 'FLD-03' });
@@ -197,7 +214,51 @@ describe('an open leg', () => {
     expect(version.steps.map((step) => `${step.do} ${step.target}`)).toEqual(['fill Job no.', 'hand Fit meters', 'keep Meter serial']);
     expect(version).toMatchObject({ state: 'draft', needs: [{ name: 'Job no.' }], gives: [{ name: 'Meter serial' }] });
     expect((await documentOf('S-2')).legs[0]).toMatchObject({ test: 'NEW-01', title: null });
-    await expect(db.perform(author, draftForLeg, { code: 'S-2', leg: id, test: 'NEW-02', node: 'NS-3.1' })).rejects.toThrow('That leg has test NEW-01 by now.');
+    await expect(db.perform(author, draftForLeg, { code: 'S-2', leg: id, test: 'NEW-02', node: 'NS-3.1' })).rejects.toThrow(
+      'That leg has test NEW-01 by now.',
+    );
+  });
+});
+
+describe('a scenario’s file', () => {
+  const takeIn = async (input: Parameters<typeof compareScenarioImport.read>[1]) => {
+    const seen = await db.ask(lead, compareScenarioImport, input);
+    const print = (each: typeof seen) => JSON.stringify([each.comparison, each.problems]);
+    return db.perform(lead, storeScenarioImport, { ...input, isSeen: (again) => print(again) === print(seen) });
+  };
+
+  it('taken in again changes nothing; changed, it changes that, all of it or nothing', async () => {
+    const { file } = await db.ask(lead, loadScenarioToExport, 'LR-S1');
+    expect(await db.ask(lead, compareScenarioImport, { file, target: {} })).toMatchObject({
+      isNew: false,
+      edits: 0,
+      problems: [],
+      warnings: [],
+    });
+    const [first, ...others] = file.legs;
+    const changed = { ...file, legs: [...others, { ...first, note: 'Last now' } as (typeof file.legs)[number]] };
+    await takeIn({ file: changed, target: {} });
+    const after = await documentOf('LR-S1');
+    expect(after.legs.at(-1)).toMatchObject({ id: first?.key, note: 'Last now' });
+    await takeIn({ file, target: {} });
+    const { file: again } = await db.ask(lead, loadScenarioToExport, 'LR-S1');
+    expect(again).toEqual(file);
+  });
+
+  it('becomes a new sketch under a code of its own', async () => {
+    const { file } = await db.ask(lead, loadScenarioToExport, 'LR-S1');
+    const input = {
+      file: { ...file, legs: file.legs.map((leg) => ({ ...leg, key: `other ${leg.key}`, after: null, wires: [] })) },
+      target: { code: 'LR-S9', name: 'Another' },
+    };
+    await takeIn(input);
+    expect(await titles('LR-S9')).toEqual(await titles('LR-S1'));
+    const lost = { file: { ...file, legs: file.legs.map((leg) => ({ ...leg, test: 'NO-SUCH' })) }, target: { code: 'LR-S8' } };
+    await expect(takeIn(lost)).rejects.toThrow('names the test NO-SUCH, which is not in the library');
+    expect((await db.ask(lead, compareScenarioImport, { file: { ...file, code: null, node: null }, target: {} })).problems).toEqual([
+      'Give the scenario a code.',
+      'Say where on the map it belongs.',
+    ]);
   });
 });
 

@@ -5,6 +5,7 @@ import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { MapImport } from './map-import.tsx';
 import { RequirementImport } from './requirement-import.tsx';
+import { ScenarioImport } from './scenario-import.tsx';
 import { TestImport } from './test-import.tsx';
 import { WorkbookImport } from './workbook-import.tsx';
 
@@ -13,6 +14,7 @@ const KINDS = [
   { key: 'map', name: 'Process list', View: MapImport },
   { key: 'tests', name: 'Tests in plain language', View: TestImport },
   { key: 'requirements', name: 'Requirements', View: RequirementImport },
+  { key: 'scenario', name: 'A scenario', View: ScenarioImport },
   { key: 'workbook', name: 'Our own workbook', View: WorkbookImport },
 ] as const;
 

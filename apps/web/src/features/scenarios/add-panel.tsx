@@ -27,7 +27,12 @@ export function AddPanel({ hand, after }: AddPanelProps) {
   const address = useAddress();
   const isLines = address.get('add') === 'lines';
   const tab = (key: string, name: string, isOn: boolean) => (
-    <button type="button" aria-pressed={isOn} className={`button button-small ${isOn ? 'border-ink! font-bold' : 'button-quiet'}`} onClick={() => address.set({ add: key })}>
+    <button
+      type="button"
+      aria-pressed={isOn}
+      className={`button button-small ${isOn ? 'border-ink! font-bold' : 'button-quiet'}`}
+      onClick={() => address.set({ add: key })}
+    >
       {name}
     </button>
   );
@@ -39,7 +44,12 @@ export function AddPanel({ hand, after }: AddPanelProps) {
           <h2 className="text-[17px] leading-6">Add legs</h2>
           <p className="text-[13px] text-soft">{after ? `behind leg ${after.index + 1}, ${after.title}` : 'at the end'}</p>
         </div>
-        <button type="button" className="button button-quiet button-small" aria-label="Close" onClick={() => address.set({ add: null, find: null })}>
+        <button
+          type="button"
+          className="button button-quiet button-small"
+          aria-label="Close"
+          onClick={() => address.set({ add: null, find: null })}
+        >
           <X size={16} aria-hidden />
         </button>
       </div>
@@ -112,7 +122,8 @@ function Tests({ hand, before }: PlaceProps) {
   );
 }
 
-const PLACEHOLDER = 'Customer desk: take the application → application no.\nField crews: survey the site (application no.) → survey no., pipe length';
+const PLACEHOLDER =
+  'Customer desk: take the application → application no.\nField crews: survey the site (application no.) → survey no., pipe length';
 
 /** The workshop: a line a leg. What was understood is shown before it is added. */
 function Lines({ hand, before }: PlaceProps) {

@@ -7,7 +7,12 @@ import { toNameKey } from '@kindred-baton/core/values/field';
 
 /** The setup that a scenario begins with: the choices of its columns, and the values that its rows have, are classes. */
 export function createSetup(columns: readonly Field[], rows: readonly RowDocument[]): ClassSetup {
-  return { strength: 2, forbidden: [], mustHave: [], columns: columns.map((column) => ({ name: column.name, classes: proposeClasses(column, rows) })) };
+  return {
+    strength: 2,
+    forbidden: [],
+    mustHave: [],
+    columns: columns.map((column) => ({ name: column.name, classes: proposeClasses(column, rows) })),
+  };
 }
 
 const MOST_PROPOSED = 6;
@@ -24,7 +29,10 @@ export function parseClasses(text: string): RowClass[] {
     .split(/[,\n]/)
     .map((part) => part.trim())
     .filter((part) => part !== '')
-    .map((part) => ({ value: part.replace(/^[!*]\s*/, ''), kind: part.startsWith('!') ? 'invalid' : part.startsWith('*') ? 'must-have' : 'valid' }));
+    .map((part) => ({
+      value: part.replace(/^[!*]\s*/, ''),
+      kind: part.startsWith('!') ? 'invalid' : part.startsWith('*') ? 'must-have' : 'valid',
+    }));
 }
 
 const MARKS: Readonly<Record<ClassKind, string>> = { valid: '', invalid: '!', 'must-have': '*' };
@@ -43,7 +51,9 @@ export function setClasses(setup: ClassSetup, name: string, classes: readonly Ro
   const has = setup.columns.some((column) => toNameKey(column.name) === toNameKey(name));
   return {
     ...setup,
-    columns: has ? setup.columns.map((column) => (toNameKey(column.name) === toNameKey(name) ? changed : column)) : [...setup.columns, changed],
+    columns: has
+      ? setup.columns.map((column) => (toNameKey(column.name) === toNameKey(name) ? changed : column))
+      : [...setup.columns, changed],
   };
 }
 
@@ -53,7 +63,12 @@ export const printCombination = (combination: Combination) =>
     .join(' and ');
 
 /** The edits that put made rows into the scenario: what does not stay goes, what is new comes. */
-export function toRowEdits(made: readonly MadeRow[], rows: readonly RowDocument[], stays: ReadonlySet<string>, createId: () => string): ScenarioEdit[] {
+export function toRowEdits(
+  made: readonly MadeRow[],
+  rows: readonly RowDocument[],
+  stays: ReadonlySet<string>,
+  createId: () => string,
+): ScenarioEdit[] {
   const gone = rows.filter(({ id }) => !stays.has(id)).map(({ id }): ScenarioEdit => ({ kind: 'remove row', row: id }));
   const fresh = made
     .filter(({ why }) => why !== 'stays')

@@ -54,7 +54,9 @@ export function ClassesPart({ hand }: { readonly hand: ScenarioInHand }) {
           </button>
         )}
       </div>
-      {work.state === 'working' && <Progress covered={work.progress?.covered ?? 0} total={work.progress?.total ?? 0} rows={work.progress?.rows ?? 0} />}
+      {work.state === 'working' && (
+        <Progress covered={work.progress?.covered ?? 0} total={work.progress?.total ?? 0} rows={work.progress?.rows ?? 0} />
+      )}
       {work.state === 'done' && (
         <Made
           made={work.made}
@@ -66,7 +68,9 @@ export function ClassesPart({ hand }: { readonly hand: ScenarioInHand }) {
           }}
         />
       )}
-      <p className="hint mt-2">With commas between them. “!” before an invalid class: a row has at most one. “*” before one that must be there, first.</p>
+      <p className="hint mt-2">
+        With commas between them. “!” before an invalid class: a row has at most one. “*” before one that must be there, first.
+      </p>
       <dl className="mt-2 grid gap-1.5">
         {columns.map(({ name }) => {
           const own = setup.columns.find((column) => column.name === name)?.classes ?? [];
@@ -124,9 +128,11 @@ function Made({ made, strength, stays, onTake }: MadeProps) {
   return (
     <div className="mt-2 flex flex-wrap items-center gap-3 rounded-control bg-band px-3 py-2" role="status">
       <span>
-        <b>{countOf(made.rows.length, 'row')}</b> let all {made.tuples.toLocaleString('en')} {strength === 2 ? 'pairs' : 'triples'} meet; fewer than {made.lowerBound} cannot.{' '}
+        <b>{countOf(made.rows.length, 'row')}</b> let all {made.tuples.toLocaleString('en')} {strength === 2 ? 'pairs' : 'triples'} meet;
+        fewer than {made.lowerBound} cannot.{' '}
         <span className="text-soft">
-          All combinations would be {made.combinations.toLocaleString('en')}.{stays > 0 && ` ${countOf(stays, 'row')} stay${stays === 1 ? 's' : ''}.`}
+          All combinations would be {made.combinations.toLocaleString('en')}.
+          {stays > 0 && ` ${countOf(stays, 'row')} stay${stays === 1 ? 's' : ''}.`}
         </span>
       </span>
       <button type="button" className="button button-primary ml-auto" onClick={() => onTake(made)}>

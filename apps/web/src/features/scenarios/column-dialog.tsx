@@ -25,7 +25,9 @@ export function ColumnDialog({ hand, column, onClose }: ColumnDialogProps) {
       ...(before?.example === undefined ? {} : { example: before.example }),
     };
     onClose();
-    void hand.run([before ? { kind: 'change column', column: before.name, change: next } : { kind: 'add column', column: next, before: null }]);
+    void hand.run([
+      before ? { kind: 'change column', column: before.name, change: next } : { kind: 'add column', column: next, before: null },
+    ]);
   };
   return (
     <DialogBox title={before ? `Column ${before.name}` : 'New column'} isOpen={column !== null} onClose={onClose}>
@@ -35,7 +37,14 @@ export function ColumnDialog({ hand, column, onClose }: ColumnDialogProps) {
           save(new FormData(event.currentTarget));
         }}
       >
-        <TextField label="Name" name="name" required maxLength={100} defaultValue={before?.name ?? ''} hint="As the legs need it, such as: Pipe length" />
+        <TextField
+          label="Name"
+          name="name"
+          required
+          maxLength={100}
+          defaultValue={before?.name ?? ''}
+          hint="As the legs need it, such as: Pipe length"
+        />
         <SelectField label="Type" name="type" defaultValue={before?.type ?? 'text'}>
           {FIELD_TYPES.map((type) => (
             <option key={type} value={type}>
@@ -43,8 +52,18 @@ export function ColumnDialog({ hand, column, onClose }: ColumnDialogProps) {
             </option>
           ))}
         </SelectField>
-        <TextField label="Choices" name="choices" defaultValue={before?.choices?.join(', ') ?? ''} hint="For one of a list, with commas between them" />
-        <TextField label="Pattern" name="pattern" defaultValue={before?.pattern ?? ''} hint="For a code: A letter, 9 digit, anything else itself" />
+        <TextField
+          label="Choices"
+          name="choices"
+          defaultValue={before?.choices?.join(', ') ?? ''}
+          hint="For one of a list, with commas between them"
+        />
+        <TextField
+          label="Pattern"
+          name="pattern"
+          defaultValue={before?.pattern ?? ''}
+          hint="For a code: A letter, 9 digit, anything else itself"
+        />
         <div className="flex justify-end gap-2">
           {before && (
             <button

@@ -6,6 +6,7 @@ import { countOf, formatMoment } from '../../ui/format.ts';
 import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { ComparisonTable } from './comparison-table.tsx';
 import type { ScenarioInHand } from './use-scenario.ts';
 
 /** Beside an earlier state of itself, or beside another scenario. */
@@ -31,7 +32,11 @@ export function CompareView({ hand }: { readonly hand: ScenarioInHand }) {
     <>
       <label className="mb-3 flex flex-wrap items-center gap-2">
         <b>Beside</b>
-        <select className="field w-auto! max-w-[460px]" value={chosen ?? ''} onChange={(event) => address.set({ with: event.target.value })}>
+        <select
+          className="field w-auto! max-w-[460px]"
+          value={chosen ?? ''}
+          onChange={(event) => address.set({ with: event.target.value })}
+        >
           <option value="">choose</option>
           <optgroup label="This scenario, as it was">
             {(states?.states ?? []).map(({ id, savedAt, by, legs, rows }) => (
@@ -53,70 +58,13 @@ export function CompareView({ hand }: { readonly hand: ScenarioInHand }) {
       </label>
       {chosen === null ? (
         <div className="card">
-          <EmptyView title="Nothing to compare with yet">Once this scenario has been edited, its earlier states stand here. Or choose another scenario.</EmptyView>
+          <EmptyView title="Nothing to compare with yet">
+            Once this scenario has been edited, its earlier states stand here. Or choose another scenario.
+          </EmptyView>
         </div>
       ) : (
-        data && <Comparison comparison={data} />
+        data && <ComparisonTable comparison={data} />
       )}
     </>
-  );
-}
-
-const KIND_WORDS = { same: '', changed: 'changed', moved: 'moved', added: 'new', removed: 'gone' } as const;
-
-function Comparison({ comparison }: { readonly comparison: ComparisonView }) {
-  const differing = comparison.legs.filter(({ kind }) => kind !== 'same').length;
-  return (
-    <section className="card" aria-label="Comparison">
-      <h2 className="px-4 pt-3">
-        {comparison.isSame ? 'They are the same.' : `${countOf(differing, 'leg')} differ${differing === 1 ? 's' : ''}`}
-        {comparison.data.length > 0 && `, ${countOf(comparison.data.length, 'difference')} in the data`}
-      </h2>
-      <div className="overflow-x-auto px-2 pb-1">
-        <table className="grid-table">
-          <thead>
-            <tr>
-              <th scope="col">{comparison.before}</th>
-              <th scope="col">{comparison.after} now</th>
-              <th scope="col">What differs</th>
-            </tr>
-          </thead>
-          <tbody>
-            {comparison.legs.map(({ kind, before, after, changes }, index) => (
-              <tr key={index} className={kind === 'same' ? 'text-soft' : ''}>
-                <td>{before && <Side side={before} isGone={kind === 'removed'} />}</td>
-                <td>{after && <Side side={after} isNew={kind === 'added'} />}</td>
-                <td className="text-[13px]">
-                  {KIND_WORDS[kind] !== '' && <b className="mr-2">{KIND_WORDS[kind]}</b>}
-                  {changes.join(' · ')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {comparison.data.length > 0 && (
-        <ul className="border-t border-line-2 px-4 py-3 text-[13px]">
-          {comparison.data.map((line) => (
-            <li key={line}>{line}</li>
-          ))}
-        </ul>
-      )}
-    </section>
-  );
-}
-
-interface SideProps {
-  readonly side: NonNullable<ComparisonView['legs'][number]['before']>;
-  readonly isGone?: boolean;
-  readonly isNew?: boolean;
-}
-
-function Side({ side, isGone = false, isNew = false }: SideProps) {
-  return (
-    <span className={isGone ? 'line-through' : isNew ? 'font-bold' : ''}>
-      {side.index} {side.title} <span className="font-mono text-[12px] text-soft">{side.test ?? 'open'}</span>{' '}
-      <span className="text-[12px] text-soft">{side.team}</span>
-    </span>
   );
 }

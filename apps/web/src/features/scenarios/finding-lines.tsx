@@ -21,7 +21,10 @@ export function FindingLines({ findings, hand, onChoose }: FindingLinesProps) {
   return (
     <ul className="grid gap-2.5">
       {findings.map((finding) => (
-        <li key={`${finding.rule} ${finding.leg} ${finding.value}`} className={`border-l-[3px] pl-2.5 text-[13px] ${WEIGHT_LOOK[finding.weight]}`}>
+        <li
+          key={`${finding.rule} ${finding.leg} ${finding.value}`}
+          className={`border-l-[3px] pl-2.5 text-[13px] ${WEIGHT_LOOK[finding.weight]}`}
+        >
           <span className="sr-only">{finding.weight}: </span>
           {onChoose ? (
             <button type="button" className="text-left hover:underline" onClick={() => onChoose(finding.leg)}>
@@ -44,9 +47,10 @@ function WaysOut({ hand, finding }: { readonly hand: ScenarioInHand; readonly fi
   if (ways.length === 0) return null;
   const take = (way: WayOut) => {
     if (way.kind === 'edit') return void hand.run(way.edits);
-    if (way.look === 'tests that give it') address.set({ view: null, add: 'tests', leg: hand.legs[findIndex(hand, finding) - 1]?.id ?? null, find: finding.value ?? null });
+    if (way.look === 'tests that give it')
+      address.set({ view: null, add: 'tests', leg: hand.legs[findIndex(hand, finding) - 1]?.id ?? null, find: finding.value ?? null });
     else if (way.look === 'tests that fit') address.set({ view: null, add: null, leg: finding.leg });
-    else location.href = `${base}/scenarios?view=review&test=${hand.legs[findIndex(hand, finding)]?.document.test ?? ''}`;
+    else location.assign(`${base}/scenarios?view=review&test=${hand.legs[findIndex(hand, finding)]?.document.test ?? ''}`);
   };
   return (
     <div className="mt-1 flex flex-wrap gap-1">

@@ -64,10 +64,13 @@ export function LegSettings({ hand, leg }: LegSettingsProps) {
           )}
         </Line>
         <After leg={leg} others={others} onChange={(after) => set({ after })} />
-        <Legend label="Never the same person as" legs={others} chosen={document.otherPersonThan} onChange={(otherPersonThan) => set({ otherPersonThan })} />
-        <Line label="Note to testers">
-          {(id) => <KeptInput id={id} isLong value={document.note} onKeep={(note) => set({ note })} />}
-        </Line>
+        <Legend
+          label="Never the same person as"
+          legs={others}
+          chosen={document.otherPersonThan}
+          onChange={(otherPersonThan) => set({ otherPersonThan })}
+        />
+        <Line label="Note to testers">{(id) => <KeptInput id={id} isLong value={document.note} onKeep={(note) => set({ note })} />}</Line>
       </div>
     </details>
   );
@@ -76,7 +79,9 @@ export function LegSettings({ hand, leg }: LegSettingsProps) {
 function describeSettings(hand: ScenarioInHand, { document }: LegInHand): string {
   const numberOf = (id: string) => hand.legs.findIndex((leg) => leg.id === id) + 1;
   const parts = [
-    ...(document.after === null ? [] : [document.after.length === 0 ? 'waits for nothing' : `after ${document.after.map(numberOf).join(', ')}`]),
+    ...(document.after === null
+      ? []
+      : [document.after.length === 0 ? 'waits for nothing' : `after ${document.after.map(numberOf).join(', ')}`]),
     ...(document.waitDays > 0 ? [`+${document.waitDays} days`] : []),
     ...(document.samePersonAs === null ? [] : [`same person as ${numberOf(document.samePersonAs)}`]),
     ...(document.otherPersonThan.length === 0 ? [] : [`not who does ${document.otherPersonThan.map(numberOf).join(', ')}`]),

@@ -2,7 +2,8 @@ import type { MadeRows, MakeRowsInput } from '@kindred-baton/core/rows/make-rows
 import { makeRows } from '@kindred-baton/core/rows/make-rows';
 import type { CoverProgress } from '@kindred-baton/core/rows/cover-rows';
 
-export type RowsMessage = { readonly kind: 'progress'; readonly progress: CoverProgress } | { readonly kind: 'done'; readonly made: MadeRows };
+export type RowsMessage =
+  { readonly kind: 'progress'; readonly progress: CoverProgress } | { readonly kind: 'done'; readonly made: MadeRows };
 
 const REPORT_MS = 80;
 

@@ -77,7 +77,12 @@ function LegLink({ number, hand }: { readonly number: number; readonly hand: Sce
   const address = useAddress();
   const leg = hand.legs[number - 1];
   return (
-    <button type="button" className="tag min-h-[24px] hover:underline" title={leg?.title} onClick={() => address.set({ view: null, leg: leg?.id ?? null })}>
+    <button
+      type="button"
+      className="tag min-h-[24px] hover:underline"
+      title={leg?.title}
+      onClick={() => address.set({ view: null, leg: leg?.id ?? null })}
+    >
       leg {number}
     </button>
   );

@@ -52,7 +52,13 @@ function Source({ need, hand, run, row }: Omit<NeedLineProps, 'leg'>) {
     const index = hand.legs.findIndex(({ id }) => id === source.leg);
     const value = run?.baton.find((held) => held.index === index && toNameKey(held.name) === toNameKey(source.field.name))?.value;
     const isOther = toNameKey(source.field.name) !== toNameKey(need.need.name);
-    return <BatonChip name={`from leg ${index + 1}${isOther ? `, ${source.field.name}` : ''}`} value={value ?? '…'} canCopy={value !== undefined} />;
+    return (
+      <BatonChip
+        name={`from leg ${index + 1}${isOther ? `, ${source.field.name}` : ''}`}
+        value={value ?? '…'}
+        canCopy={value !== undefined}
+      />
+    );
   }
   if (source.kind === 'column') {
     const value = row?.values[source.field.name] ?? '';
@@ -97,7 +103,12 @@ function Rewire({ hand, leg, need: { need }, onDone }: RewireProps) {
   };
   return (
     <div className="mt-1 grid gap-1">
-      <select className="field" aria-label={`${need.name} comes from`} value={typed ?? toSourceKey(wired, need)} onChange={(event) => choose(event.target.value)}>
+      <select
+        className="field"
+        aria-label={`${need.name} comes from`}
+        value={typed ?? toSourceKey(wired, need)}
+        onChange={(event) => choose(event.target.value)}
+      >
         <option value="auto">By its name</option>
         {groups.legs.length > 0 && <Choices label="Earlier legs" choices={groups.legs} />}
         {groups.converted.length > 0 && <Choices label="Earlier legs, converted" choices={groups.converted} />}
@@ -129,7 +140,13 @@ function Rewire({ hand, leg, need: { need }, onDone }: RewireProps) {
   );
 }
 
-function Choices({ label, choices }: { readonly label: string; readonly choices: readonly { readonly key: string; readonly label: string }[] }) {
+function Choices({
+  label,
+  choices,
+}: {
+  readonly label: string;
+  readonly choices: readonly { readonly key: string; readonly label: string }[];
+}) {
   return (
     <optgroup label={label}>
       {choices.map((choice) => (

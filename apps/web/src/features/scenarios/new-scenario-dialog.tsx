@@ -1,3 +1,4 @@
+import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { TextField } from '../../ui/field.tsx';
 import { sendJson } from '../../ui/request.ts';
@@ -5,10 +6,17 @@ import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { NodeField } from '../map/node-field.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
-export function NewScenarioDialog({ isOpen, onClose }: { readonly isOpen: boolean; readonly onClose: () => void }) {
+interface NewScenarioDialogProps {
+  readonly isOpen: boolean;
+  readonly onClose: () => void;
+  /** What it begins with. */
+  readonly edits?: readonly ScenarioEdit[];
+}
+
+export function NewScenarioDialog({ isOpen, onClose, edits = [] }: NewScenarioDialogProps) {
   const { api, base } = useProgramme();
   const form = useForm(async (values) => {
-    const { code } = await sendJson<{ code: string }>('POST', `${api}/scenarios`, values);
+    const { code } = await sendJson<{ code: string }>('POST', `${api}/scenarios`, { ...values, edits });
     location.href = `${base}/scenarios/${code}`;
   });
   return (

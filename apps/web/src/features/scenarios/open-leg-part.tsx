@@ -71,12 +71,20 @@ function NamesField({ label, fields, onKeep }: NamesFieldProps) {
   const text = fields.map(({ name }) => name).join(', ');
   const keep = (typed: string) => {
     const names = typed.split(',').flatMap((name) => (name.trim() === '' ? [] : [name.trim()]));
-    const next = names.map((name) => fields.find((field) => toNameKey(field.name) === toNameKey(name)) ?? { name, type: guessFieldType(name), required: true });
+    const next = names.map(
+      (name) => fields.find((field) => toNameKey(field.name) === toNameKey(name)) ?? { name, type: guessFieldType(name), required: true },
+    );
     if (next.map(({ name }) => name).join(', ') !== text) onKeep(next);
   };
   return (
     <div className="mt-2 -mb-3">
-      <TextField key={text} label={label} defaultValue={text} placeholder="Survey no., Pipe length" onBlur={(event) => keep(event.target.value)} />
+      <TextField
+        key={text}
+        label={label}
+        defaultValue={text}
+        placeholder="Survey no., Pipe length"
+        onBlur={(event) => keep(event.target.value)}
+      />
     </div>
   );
 }

@@ -55,7 +55,11 @@ export function RelayLegCard({ leg, inHand, turn, isChosen, isDim, errors, onCho
         <>
           <span className="line-clamp-2 text-[12.5px] leading-[14px] font-semibold">{title}</span>{' '}
           <span className="flex items-center justify-between gap-1">
-            {turn ? <BatonMark status={turn.status} isDecoration /> : <span className="truncate font-mono text-[11px] text-soft">{code}</span>}
+            {turn ? (
+              <BatonMark status={turn.status} isDecoration />
+            ) : (
+              <span className="truncate font-mono text-[11px] text-soft">{code}</span>
+            )}
             <span className="flex items-center gap-1">
               {document.note !== '' && <StickyNote size={11} aria-hidden className="text-soft" />}
               {test?.newer && !turn && <span className="text-[11px] font-bold text-soft">v{test.version}</span>}

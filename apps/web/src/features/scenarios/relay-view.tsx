@@ -76,7 +76,11 @@ export function RelayView({ hand, run, chosen, value, onChoose, onAdd }: RelayVi
           <RelayLanes lanes={relay.lanes} onFold={fold} />
           <RelayWires relay={relay} statusOf={statusOf} way={way} />
           {drag.mark !== null && (
-            <span aria-hidden className="absolute w-[4px] rounded-full bg-baton" style={{ left: drag.mark - 7, top: LEG.headHeight, bottom: 6 }} />
+            <span
+              aria-hidden
+              className="absolute w-[4px] rounded-full bg-baton"
+              style={{ left: drag.mark - 7, top: LEG.headHeight, bottom: 6 }}
+            />
           )}
           {relay.legs.map((leg) => {
             const inHand = legs[leg.index];

@@ -21,11 +21,14 @@ export function RelayWires({ relay, statusOf, way }: RelayWiresProps) {
       ))}
       {relay.wires
         .filter(({ waitDays }) => waitDays > 0)
-        .map(({ key, waitDays, end }) => (
-          <text key={key} x={end.x - 3} y={end.y - 5} textAnchor="end" className="fill-soft text-[11px] font-bold">
-            +{waitDays} d
-          </text>
-        ))}
+        .map(({ key, waitDays, points }) => {
+          const [x = 0, y = 0] = points.at(-1) ?? [];
+          return (
+            <text key={key} x={x - 3} y={y - 5} textAnchor="end" className="fill-soft text-[11px] font-bold">
+              +{waitDays} d
+            </text>
+          );
+        })}
     </svg>
   );
 }

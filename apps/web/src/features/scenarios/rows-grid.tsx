@@ -36,7 +36,7 @@ export function RowsGrid({ hand, onColumn }: RowsGridProps) {
     // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling frame takes the focus to be scrolled by keys
     <div className="max-h-[max(300px,calc(100vh-330px))] overflow-auto px-2 pb-1" tabIndex={0} role="group" aria-label="Data rows: table">
       {/* The cells are the controls; the table hears what is pasted into them, and the keys that walk. */}
-      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions */}
+      {}
       <table className="grid-table" {...(hand.canEdit ? { onPaste, onKeyDown: walkCells } : {})}>
         <thead>
           <tr>
@@ -83,7 +83,8 @@ interface RowLineProps {
 }
 
 function RowLine({ hand, row, index, columns, hasRun }: RowLineProps) {
-  const keep = (change: { name?: string; values?: Record<string, string> }) => void hand.run([{ kind: 'change row', row: row.id, ...change }]);
+  const keep = (change: { name?: string; values?: Record<string, string> }) =>
+    void hand.run([{ kind: 'change row', row: row.id, ...change }]);
   if (!hand.canEdit)
     return (
       <tr>
@@ -98,8 +99,16 @@ function RowLine({ hand, row, index, columns, hasRun }: RowLineProps) {
   return (
     <tr>
       <td className="px-1!">
-        <CellInput cell={`${index}:-1`} label={`Name of row ${index + 1}`} value={row.name} isName onKeep={(name) => name !== '' && keep({ name })} />
-        {hasRun && <span className="px-2 text-[12px] text-soft">has run</span>}
+        <span className="flex items-center">
+          <CellInput
+            cell={`${index}:-1`}
+            label={`Name of row ${index + 1}`}
+            value={row.name}
+            isName
+            onKeep={(name) => name !== '' && keep({ name })}
+          />
+          {hasRun && <span className="flex-none px-1 text-[12px] text-soft">has run</span>}
+        </span>
       </td>
       {columns.map((column, at) => (
         <td key={column.name} className="px-1!">
@@ -162,7 +171,8 @@ function toCell(target: EventTarget): (number | undefined)[] {
 
 /** Enter and the upright arrows go to the cell below or above; the text in a cell keeps the other two. */
 function walkCells(event: KeyboardEvent): void {
-  const by = event.key === 'ArrowUp' || (event.key === 'Enter' && event.shiftKey) ? -1 : event.key === 'ArrowDown' || event.key === 'Enter' ? 1 : 0;
+  const by =
+    event.key === 'ArrowUp' || (event.key === 'Enter' && event.shiftKey) ? -1 : event.key === 'ArrowDown' || event.key === 'Enter' ? 1 : 0;
   const [row, column] = toCell(event.target);
   if (by === 0 || row === undefined || column === undefined) return;
   event.preventDefault();

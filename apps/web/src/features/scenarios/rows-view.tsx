@@ -35,7 +35,9 @@ export function RowsView({ hand }: { readonly hand: ScenarioInHand }) {
           )}
         </div>
         {columns.length === 0 && rows.length === 0 ? (
-          <EmptyView title="No data rows yet">A column is a value that no leg gives, such as the customer’s band; a row is one set of them.</EmptyView>
+          <EmptyView title="No data rows yet">
+            A column is a value that no leg gives, such as the customer’s band; a row is one set of them.
+          </EmptyView>
         ) : (
           <RowsGrid hand={hand} onColumn={setEdited} />
         )}

@@ -45,7 +45,7 @@ function Scenario({ initial }: { readonly initial: ScenarioDetail }) {
   return (
     <>
       <ScenarioTitle hand={hand} view={view} row={row?.name ?? null} runId={runId} />
-      <ScenarioTabs view={view} />
+      <ScenarioTabs hand={hand} view={view} />
       {view === 'relay' ? (
         <RelayPage hand={hand} run={run} row={row} />
       ) : (

@@ -1,4 +1,9 @@
+import FileDown from 'lucide-react/icons/file-down';
+import Redo2 from 'lucide-react/icons/redo-2';
+import Undo2 from 'lucide-react/icons/undo-2';
+import { MenuButton } from '../../ui/menu-button.tsx';
 import { ViewTabs } from '../../ui/view-tabs.tsx';
+import type { ScenarioInHand } from './use-scenario.ts';
 
 export const SCENARIO_VIEWS = [
   { key: 'relay', name: 'Relay' },
@@ -9,6 +14,45 @@ export const SCENARIO_VIEWS = [
 ] as const;
 export type ScenarioView = (typeof SCENARIO_VIEWS)[number]['key'];
 
-export const ScenarioTabs = ({ view }: { readonly view: ScenarioView }) => (
-  <ViewTabs label="Views of the scenario" views={SCENARIO_VIEWS} view={view} />
-);
+/** The views, and what holds in each of them: undo, redo, files. */
+export function ScenarioTabs({ hand, view }: { readonly hand: ScenarioInHand; readonly view: ScenarioView }) {
+  return (
+    <ViewTabs label="Views of the scenario" views={SCENARIO_VIEWS} view={view}>
+      {hand.canEdit && (
+        <>
+          <button
+            type="button"
+            className="button button-quiet button-small"
+            aria-label="Undo"
+            disabled={hand.undo === null}
+            onClick={() => hand.undo?.()}
+          >
+            <Undo2 size={16} aria-hidden />
+          </button>
+          <button
+            type="button"
+            className="button button-quiet button-small"
+            aria-label="Redo"
+            disabled={hand.redo === null}
+            onClick={() => hand.redo?.()}
+          >
+            <Redo2 size={16} aria-hidden />
+          </button>
+        </>
+      )}
+      <MenuButton label="Take away" icon={<FileDown size={15} aria-hidden />} choices={listFiles(hand)} isSmall />
+    </ViewTabs>
+  );
+}
+
+const FILES = [
+  { key: 'blueprint', name: 'Blueprint (PDF): relay, legs, steps, data' },
+  { key: 'room', name: 'Sheet for the room (PDF)' },
+  { key: 'specialist', name: 'Sheet for the specialist (PDF)' },
+  { key: 'xlsx', name: 'Workbook (XLSX)' },
+  { key: 'bpmn', name: 'Process with lanes (BPMN)' },
+  { key: 'feature', name: 'Scenario outline (Gherkin)' },
+] as const;
+
+const listFiles = ({ path }: ScenarioInHand) =>
+  FILES.map(({ key, name }) => ({ key, name, href: `${path}/export?format=${key}`, isDownload: true }));

@@ -1,10 +1,6 @@
-import FileDown from 'lucide-react/icons/file-down';
 import Plus from 'lucide-react/icons/plus';
-import Redo2 from 'lucide-react/icons/redo-2';
 import ShieldCheck from 'lucide-react/icons/shield-check';
-import Undo2 from 'lucide-react/icons/undo-2';
 import { Choose } from '../../ui/choose.tsx';
-import { MenuButton } from '../../ui/menu-button.tsx';
 import { Crumbs, PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -28,16 +24,6 @@ export function ScenarioTitle({ hand, view, row, runId }: ScenarioTitleProps) {
   const hasRow = rows.length > 0 && (view === 'relay' || view === 'wiring');
   return (
     <PageTitle crumbs={<Crumbs path={scenario.path} base={base} />} title={scenario.name} about={<StateOf hand={hand} />}>
-      {canEdit && (
-        <>
-          <button type="button" className="button button-quiet" aria-label="Undo" disabled={hand.undo === null} onClick={() => hand.undo?.()}>
-            <Undo2 size={17} aria-hidden />
-          </button>
-          <button type="button" className="button button-quiet" aria-label="Redo" disabled={hand.redo === null} onClick={() => hand.redo?.()}>
-            <Redo2 size={17} aria-hidden />
-          </button>
-        </>
-      )}
       {hasRow && (
         <Choose
           label="Row"
@@ -54,7 +40,6 @@ export function ScenarioTitle({ hand, view, row, runId }: ScenarioTitleProps) {
           onChoose={(id) => address.set({ run: id, row: null })}
         />
       )}
-      <MenuButton label="Take away" icon={<FileDown size={16} aria-hidden />} choices={listFiles(hand)} />
       {view === 'relay' && (
         <button type="button" className="button" onClick={() => address.set({ leg: null, value: null, add: null })}>
           <ShieldCheck size={17} aria-hidden /> Wiring: {errors === 0 ? 'arrives' : `${errors} to fix`}
@@ -69,25 +54,17 @@ export function ScenarioTitle({ hand, view, row, runId }: ScenarioTitleProps) {
   );
 }
 
-const FILES = [
-  { key: 'blueprint', name: 'Blueprint (PDF): relay, legs, steps, data' },
-  { key: 'room', name: 'Sheet for the room (PDF)' },
-  { key: 'specialist', name: 'Sheet for the specialist (PDF)' },
-  { key: 'xlsx', name: 'Workbook (XLSX)' },
-  { key: 'bpmn', name: 'Process with lanes (BPMN)' },
-  { key: 'feature', name: 'Scenario outline (Gherkin)' },
-] as const;
-
-const listFiles = ({ path }: ScenarioInHand) =>
-  FILES.map(({ key, name }) => ({ key, name, href: `${path}/export?format=${key}`, isDownload: true }));
-
 function StateOf({ hand }: { readonly hand: ScenarioInHand }) {
   const { code, state } = hand.scenario;
   return (
     <>
       <span className="font-mono">{code}</span> · {state}
       {hand.canEdit && state === 'sketch' && (
-        <button type="button" className="button button-quiet button-small ml-2 underline" onClick={() => void hand.change({ state: 'agreed' })}>
+        <button
+          type="button"
+          className="button button-quiet button-small ml-2 underline"
+          onClick={() => void hand.change({ state: 'agreed' })}
+        >
           Agree it
         </button>
       )}

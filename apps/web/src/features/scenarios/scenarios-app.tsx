@@ -1,17 +1,23 @@
-import type { ScenarioList, ScenarioListItem } from '@kindred-baton/contracts/scenarios/scenario';
-import { useQuery } from '@tanstack/react-query';
-import Plus from 'lucide-react/icons/plus';
-import { useState } from 'react';
-import { EmptyView } from '../../ui/empty-view.tsx';
-import { countOf } from '../../ui/format.ts';
-import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
+import type { ScenarioList } from '@kindred-baton/contracts/scenarios/scenario';
+import { lazy, Suspense } from 'react';
+import { ViewTabs } from '../../ui/view-tabs.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
-import { useInScope } from '../frame/use-in-scope.ts';
-import { NewScenarioDialog } from './new-scenario-dialog.tsx';
+import { ScenarioListView } from './scenario-list-view.tsx';
+
+const ChainFinder = lazy(() => import('./chain-finder.tsx').then(({ ChainFinder: View }) => ({ default: View })));
+const OverlapView = lazy(() => import('./overlap-view.tsx').then(({ OverlapView: View }) => ({ default: View })));
+const MapGaps = lazy(() => import('./map-gaps.tsx').then(({ MapGaps: View }) => ({ default: View })));
+const ReviewView = lazy(() => import('./review-view.tsx').then(({ ReviewView: View }) => ({ default: View })));
+
+const VIEWS = [
+  { key: 'list', name: 'All scenarios' },
+  { key: 'find', name: 'Find a chain' },
+  { key: 'overlap', name: 'Overlap' },
+  { key: 'gaps', name: 'Not reached' },
+  { key: 'review', name: 'Change of a test' },
+] as const;
 
 export function ScenariosApp({ content, ...frame }: PageProps<ScenarioList>) {
   return (
@@ -22,84 +28,21 @@ export function ScenariosApp({ content, ...frame }: PageProps<ScenarioList>) {
 }
 
 function Scenarios({ initial }: { readonly initial: ScenarioList }) {
-  const { api, can } = useProgramme();
-  const inScope = useInScope();
-  const { data } = useQuery({ queryKey: ['scenarios'], queryFn: () => getJson<ScenarioList>(`${api}/scenarios`), initialData: initial });
-  const [isAdding, setIsAdding] = useState(false);
-  const shown = data.scenarios.filter((scenario) => inScope(scenario.node.code));
-  const toFix = shown.filter((scenario) => scenario.errors > 0).length;
+  const asked = useAddress().get('view');
+  const view = VIEWS.find(({ key }) => key === asked)?.key ?? 'list';
   return (
     <>
-      <PageTitle
-        title="Scenarios"
-        about={`${countOf(shown.length, 'scenario')} · ${toFix === 0 ? 'every baton arrives' : `${toFix} with a baton that does not arrive`}`}
-      >
-        {can('edit scenarios') && (
-          <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
-            <Plus size={17} aria-hidden /> New scenario
-          </button>
-        )}
-      </PageTitle>
-      <div className="card overflow-x-auto px-2">
-        {shown.length > 0 ? (
-          <ScenarioTable scenarios={shown} />
-        ) : (
-          <EmptyView title="No scenario here yet">
-            A scenario chains tests of several teams from the first request to the last posting. Begin one as a sketch; its tests may come
-            later.
-          </EmptyView>
-        )}
-      </div>
-      <NewScenarioDialog isOpen={isAdding} onClose={() => setIsAdding(false)} />
+      <ViewTabs label="Views of the scenarios" views={VIEWS} view={view} />
+      {view === 'list' ? (
+        <ScenarioListView initial={initial} />
+      ) : (
+        <Suspense fallback={<p className="text-soft">One moment …</p>}>
+          {view === 'find' && <ChainFinder />}
+          {view === 'overlap' && <OverlapView />}
+          {view === 'gaps' && <MapGaps />}
+          {view === 'review' && <ReviewView />}
+        </Suspense>
+      )}
     </>
   );
-}
-
-function ScenarioTable({ scenarios }: { readonly scenarios: readonly ScenarioListItem[] }) {
-  const { base } = useProgramme();
-  const { withScope } = useAddress();
-  return (
-    <table className="grid-table">
-      <thead>
-        <tr>
-          <th scope="col">Code</th>
-          <th scope="col">Scenario</th>
-          <th scope="col">Where</th>
-          <th scope="col">Legs</th>
-          <th scope="col">Data rows</th>
-          <th scope="col">Teams</th>
-          <th scope="col">Wiring</th>
-        </tr>
-      </thead>
-      <tbody>
-        {scenarios.map((scenario) => (
-          <tr key={scenario.id} className="hover:bg-band">
-            <td className="font-mono text-[13px] text-soft">{scenario.code}</td>
-            <td>
-              <a className="font-semibold hover:underline" href={withScope(`${base}/scenarios/${scenario.code}`)}>
-                {scenario.name}
-              </a>
-              {scenario.state !== 'agreed' && <span className="tag ml-2">{scenario.state}</span>}
-            </td>
-            <td className="text-[13px]">{scenario.node.name}</td>
-            <td className="whitespace-nowrap">
-              {scenario.legs}
-              {scenario.openLegs > 0 && <span className="text-[13px] text-soft"> · {scenario.openLegs} open</span>}
-            </td>
-            <td>{scenario.rows}</td>
-            <td className="text-[13px] text-soft">{scenario.teams.join(', ')}</td>
-            <td className="text-[13px] whitespace-nowrap">
-              <Wiring scenario={scenario} />
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-function Wiring({ scenario }: { readonly scenario: ScenarioListItem }) {
-  if (scenario.errors > 0) return <b className="text-failed">{scenario.errors} to fix</b>;
-  if (scenario.legs === 0) return <span className="text-soft">no legs</span>;
-  return <span className="text-soft">{scenario.warnings > 0 ? countOf(scenario.warnings, 'warning') : 'arrives'}</span>;
 }

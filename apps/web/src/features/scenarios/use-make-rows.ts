@@ -27,7 +27,9 @@ export function useMakeRows() {
       own.terminate();
       setWork({ state: 'done', made: data.made });
     });
-    own.addEventListener('error', () => setWork({ state: 'done', made: { ok: false, message: 'The rows could not be made in this browser.' } }));
+    own.addEventListener('error', () =>
+      setWork({ state: 'done', made: { ok: false, message: 'The rows could not be made in this browser.' } }),
+    );
     own.postMessage(input);
   };
   useEffect(() => () => worker.current?.terminate(), []);

@@ -71,7 +71,10 @@ export function useScenario(initial: ScenarioDetail) {
     },
     [client, key, data],
   );
-  const send = useCallback((edits: readonly ScenarioEdit[]) => sendJson<{ undo: ScenarioEdit[] }>('PATCH', `${path}/document`, { edits }), [path]);
+  const send = useCallback(
+    (edits: readonly ScenarioEdit[]) => sendJson<{ undo: ScenarioEdit[] }>('PATCH', `${path}/document`, { edits }),
+    [path],
+  );
   const ask = useCallback(() => void client.invalidateQueries({ queryKey: ['scenarios'] }), [client]);
   const { run, undo, redo } = useEditing({ show, send, ask });
 
@@ -81,7 +84,8 @@ export function useScenario(initial: ScenarioDetail) {
     return run([{ kind: 'change leg', leg: leg.id, change, was }]);
   };
   const removeLeg = async (leg: LegInHand) => {
-    if (await run([{ kind: 'remove leg', leg: leg.id }])) notify({ kind: 'done', text: `${leg.title} is taken out. Ctrl Z brings it back.` });
+    if (await run([{ kind: 'remove leg', leg: leg.id }]))
+      notify({ kind: 'done', text: `${leg.title} is taken out. Ctrl Z brings it back.` });
   };
   const change = async (fields: { name?: string; state?: ScenarioDetail['state'] }) => {
     try {

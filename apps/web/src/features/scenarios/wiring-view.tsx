@@ -110,9 +110,7 @@ function LegRows({ hand, leg, step, onChoose }: LegRowsProps) {
             <span className="text-soft">Then the baton holds</span>
             {step.baton.length === 0 && <span className="text-soft">nothing</span>}
             {step.baton.map((held) => (
-              <span key={held.name} className={held.from === step.index ? '' : 'opacity-85'}>
-                <BatonChip name={held.name} value={held.value} />
-              </span>
+              <BatonChip key={held.name} name={held.name} value={held.value} />
             ))}
           </span>
         </td>
@@ -121,14 +119,24 @@ function LegRows({ hand, leg, step, onChoose }: LegRowsProps) {
   );
 }
 
-function Origin({ hand, source, isOptional }: { readonly hand: ScenarioInHand; readonly source: NeedSource; readonly isOptional: boolean }) {
+function Origin({
+  hand,
+  source,
+  isOptional,
+}: {
+  readonly hand: ScenarioInHand;
+  readonly source: NeedSource;
+  readonly isOptional: boolean;
+}) {
   if (source.kind === 'leg') {
     const index = hand.legs.findIndex(({ id }) => id === source.leg);
     return (
       <>
         leg {index + 1}, {source.field.name}
         {source.isConverted && <span className="text-soft">, converted</span>}
-        {source.passedOver.length > 0 && <span className="text-soft">, {countOf(source.passedOver.length, 'other giver')} passed over</span>}
+        {source.passedOver.length > 0 && (
+          <span className="text-soft">, {countOf(source.passedOver.length, 'other giver')} passed over</span>
+        )}
       </>
     );
   }

@@ -1,7 +1,5 @@
-import { createRequire } from 'node:module';
-import { readFileSync } from 'node:fs';
 import type { TestFormat } from '@kindred-baton/contracts/jobs/job';
-import type { DocumentHead } from '@kindred-baton/formats/tests/write-document';
+import type { DocumentHead } from '@kindred-baton/formats/documents/write-page';
 import { writeDocument } from '@kindred-baton/formats/tests/write-document';
 import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
 import { writeFeature } from '@kindred-baton/formats/tests/write-feature';
@@ -9,6 +7,7 @@ import { writeMarkdown } from '@kindred-baton/formats/tests/write-markdown';
 import { toStepTable, toTestTables } from '@kindred-baton/formats/tests/write-test-tables';
 import { writeCsv, writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { printPdf } from '../../server/print-pdf.ts';
+import { readFont } from '../../server/read-font.ts';
 
 type Writer = (tests: readonly ExportedTest[], head: Omit<DocumentHead, 'font'>) => Promise<Uint8Array> | Uint8Array;
 
@@ -23,12 +22,3 @@ export const TEST_WRITERS: Readonly<Record<TestFormat, Writer>> = {
   html: (tests, head) => encode(writeDocument(tests, { ...head, font: readFont() })),
   pdf: (tests, head) => printPdf(writeDocument(tests, { ...head, font: readFont() })),
 };
-
-const FONT = '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2';
-let font: string | undefined;
-
-/** The application's own font goes into the document, so that it looks the same everywhere. */
-function readFont(): string {
-  font ??= readFileSync(createRequire(import.meta.url).resolve(FONT)).toString('base64');
-  return font;
-}

@@ -33,10 +33,7 @@ export const neverGiven: FindingRule = {
       {
         kind: 'edit',
         label: 'Add a column for it',
-        edits: [
-          { kind: 'add column', column: need, before: null },
-          ...(place.need.isByHand ? [toWireEdit(place.leg, need, null)] : []),
-        ],
+        edits: [{ kind: 'add column', column: need, before: null }, ...(place.need.isByHand ? [toWireEdit(place.leg, need, null)] : [])],
       },
       { kind: 'look', label: 'Add a leg that gives it', look: 'tests that give it' },
     ];

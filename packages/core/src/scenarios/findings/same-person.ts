@@ -22,7 +22,12 @@ export const samePerson: FindingRule = {
   findWaysOut: (finding, chain) => {
     const leg = findPlace(chain, finding)?.leg.leg;
     if (!leg) return [];
-    const change = { kind: 'change leg' as const, leg: leg.id, change: { samePersonAs: null }, was: { samePersonAs: leg.samePersonAs ?? null } };
+    const change = {
+      kind: 'change leg' as const,
+      leg: leg.id,
+      change: { samePersonAs: null },
+      was: { samePersonAs: leg.samePersonAs ?? null },
+    };
     return [{ kind: 'edit', label: 'Let anybody do it', edits: [change] }];
   },
 };

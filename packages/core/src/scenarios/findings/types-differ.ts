@@ -32,10 +32,7 @@ export const typesDiffer: FindingRule = {
       {
         kind: 'edit',
         label: 'Take it from a column',
-        edits: [
-          { kind: 'add column', column: need, before: null },
-          toWireEdit(place.leg, need, { kind: 'column', column: need.name }),
-        ],
+        edits: [{ kind: 'add column', column: need, before: null }, toWireEdit(place.leg, need, { kind: 'column', column: need.name })],
       },
       { kind: 'look', label: 'Add a leg that gives it', look: 'tests that give it' },
     ];

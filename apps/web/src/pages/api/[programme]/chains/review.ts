@@ -1,4 +1,9 @@
-import { changeReviewQuerySchema, changeReviewSchema, replaceTestSchema, takeVersionSchema } from '@kindred-baton/contracts/scenarios/reuse';
+import {
+  changeReviewQuerySchema,
+  changeReviewSchema,
+  replaceTestSchema,
+  takeVersionSchema,
+} from '@kindred-baton/contracts/scenarios/reuse';
 import { getChangeReview, replaceTest, takeVersion } from '@kindred-baton/store/scenarios/review-change';
 import { z } from 'zod';
 import { defineEndpoint } from '../../../../server/endpoint.ts';
@@ -12,7 +17,15 @@ export const GET = defineEndpoint({
 });
 
 /** Takes the newest version over. */
-export const POST = defineEndpoint({ input: takeVersionSchema, output: changedSchema, handle: ({ perform, body }) => perform(takeVersion, body) });
+export const POST = defineEndpoint({
+  input: takeVersionSchema,
+  output: changedSchema,
+  handle: ({ perform, body }) => perform(takeVersion, body),
+});
 
 /** Puts another test in its place. */
-export const PUT = defineEndpoint({ input: replaceTestSchema, output: changedSchema, handle: ({ perform, body }) => perform(replaceTest, body) });
+export const PUT = defineEndpoint({
+  input: replaceTestSchema,
+  output: changedSchema,
+  handle: ({ perform, body }) => perform(replaceTest, body),
+});

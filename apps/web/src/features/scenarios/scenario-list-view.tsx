@@ -1,0 +1,110 @@
+import type { ScenarioList, ScenarioListItem } from '@kindred-baton/contracts/scenarios/scenario';
+import { useQuery } from '@tanstack/react-query';
+import FileUp from 'lucide-react/icons/file-up';
+import Plus from 'lucide-react/icons/plus';
+import { useState } from 'react';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { countOf } from '../../ui/format.ts';
+import { PageTitle } from '../../ui/page-title.tsx';
+import { getJson } from '../../ui/request.ts';
+import { useAddress } from '../frame/address-context.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { useInScope } from '../frame/use-in-scope.ts';
+import { NewScenarioDialog } from './new-scenario-dialog.tsx';
+
+export function ScenarioListView({ initial }: { readonly initial: ScenarioList }) {
+  const { api, base, can } = useProgramme();
+  const inScope = useInScope();
+  const { data } = useQuery({ queryKey: ['scenarios'], queryFn: () => getJson<ScenarioList>(`${api}/scenarios`), initialData: initial });
+  const [isAdding, setIsAdding] = useState(false);
+  const shown = data.scenarios.filter((scenario) => inScope(scenario.node.code));
+  const toFix = shown.filter((scenario) => scenario.errors > 0).length;
+  return (
+    <>
+      <PageTitle
+        title="Scenarios"
+        about={`${countOf(shown.length, 'scenario')} · ${toFix === 0 ? 'every baton arrives' : `${toFix} with a baton that does not arrive`}`}
+      >
+        {can('edit scenarios') && (
+          <>
+            <a className="button" href={`${base}/map/import?kind=scenario`}>
+              <FileUp size={16} aria-hidden /> Import
+            </a>
+            <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
+              <Plus size={17} aria-hidden /> New scenario
+            </button>
+          </>
+        )}
+      </PageTitle>
+      <div className="card overflow-x-auto px-2">
+        {shown.length > 0 ? (
+          <ScenarioTable scenarios={shown} />
+        ) : (
+          <EmptyView title="No scenario here yet">
+            A scenario chains tests of several teams from the first request to the last posting. Begin one as a sketch; its tests may come
+            later.
+          </EmptyView>
+        )}
+      </div>
+      <NewScenarioDialog isOpen={isAdding} onClose={() => setIsAdding(false)} />
+    </>
+  );
+}
+
+function ScenarioTable({ scenarios }: { readonly scenarios: readonly ScenarioListItem[] }) {
+  const { base } = useProgramme();
+  const { withScope } = useAddress();
+  return (
+    <table className="grid-table">
+      <thead>
+        <tr>
+          <th scope="col">Code</th>
+          <th scope="col">Scenario</th>
+          <th scope="col">Where</th>
+          <th scope="col">Legs</th>
+          <th scope="col">Data rows</th>
+          <th scope="col">Teams</th>
+          <th scope="col">Wiring</th>
+        </tr>
+      </thead>
+      <tbody>
+        {scenarios.map((scenario) => (
+          <tr key={scenario.id} className="hover:bg-band">
+            <td className="font-mono text-[13px] text-soft">{scenario.code}</td>
+            <td>
+              <a className="font-semibold hover:underline" href={withScope(`${base}/scenarios/${scenario.code}`)}>
+                {scenario.name}
+              </a>
+              {scenario.state !== 'agreed' && <span className="tag ml-2">{scenario.state}</span>}
+            </td>
+            <td className="text-[13px]">{scenario.node.name}</td>
+            <td className="whitespace-nowrap">
+              {scenario.legs}
+              {scenario.openLegs > 0 && <span className="text-[13px] text-soft"> · {scenario.openLegs} open</span>}
+            </td>
+            <td>{scenario.rows}</td>
+            <td className="text-[13px] text-soft">{scenario.teams.join(', ')}</td>
+            <td className="text-[13px] whitespace-nowrap">
+              <Wiring scenario={scenario} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Wiring({ scenario }: { readonly scenario: ScenarioListItem }) {
+  const { base } = useProgramme();
+  const { withScope } = useAddress();
+  const offers = scenario.offers > 0 ? countOf(scenario.offers, 'newer version') : '';
+  if (scenario.errors > 0)
+    return (
+      <a className="font-bold text-failed hover:underline" href={withScope(`${base}/scenarios/${scenario.code}?view=wiring`)}>
+        {scenario.errors} to fix
+      </a>
+    );
+  if (scenario.legs === 0) return <span className="text-soft">no legs</span>;
+  const words = [scenario.warnings > 0 ? countOf(scenario.warnings, 'warning') : 'arrives', offers].filter((word) => word !== '');
+  return <span className="text-soft">{words.join(' · ')}</span>;
+}

@@ -1,0 +1,269 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { AstBuilder, GherkinClassicTokenMatcher, Parser } from '@cucumber/gherkin';
+import { IdGenerator } from '@cucumber/messages';
+import { toLegView } from '@kindred-baton/core/scenarios/draw-legs';
+import { diffDocuments } from '@kindred-baton/core/scenarios/diff-documents';
+import { findFindings } from '@kindred-baton/core/scenarios/findings/rules';
+import type { LegDocument, ScenarioDocument } from '@kindred-baton/core/scenarios/scenario-document';
+import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
+import type { ExportedScenario, ScenarioFile } from '@kindred-baton/core/scenarios/scenario-file';
+import { readScenarioFile, toScenarioFile } from '@kindred-baton/core/scenarios/scenario-file';
+import { wireChain } from '@kindred-baton/core/scenarios/wire-chain';
+import type { Field } from '@kindred-baton/core/values/field';
+import { describe, expect, it } from 'vitest';
+import { writeScenarioBpmn } from '../bpmn/write-scenario-bpmn.ts';
+import { writeXlsx } from '../tables/write-tables.ts';
+import { readScenarioFromFile } from './read-scenario-file.ts';
+import { toScenarioTables } from './scenario-tables.ts';
+import { writeScenarioFeature } from './write-scenario-feature.ts';
+import { writeBlueprint, writeRoomSheet, writeSpecialistSheet } from './write-sheets.ts';
+
+const require = createRequire(import.meta.url);
+const encode = (text: string) => new TextEncoder().encode(text);
+const field = (name: string, more: Partial<Field> = {}): Field => ({ name, type: 'text', required: true, ...more });
+
+const TESTS = {
+  'CUS-01': {
+    name: 'Take the <application>',
+    needs: [field('Band')],
+    gives: [field('Application no.', { type: 'code', pattern: '\\AP-99999' })],
+  },
+  'BIL-01': {
+    name: 'Price the quote',
+    needs: [field('Application no.'), field('Pipe length', { type: 'number' })],
+    gives: [field('Quote no.')],
+  },
+};
+const NAMES = {
+  teams: [
+    { id: 't1', name: 'Customer & desk' },
+    { id: 't2', name: 'Billing' },
+  ],
+  personas: [{ id: 'p1', name: 'Accountant' }],
+};
+
+function toExported(document: ScenarioDocument): ExportedScenario {
+  const known = new Map(Object.entries(TESTS));
+  const views = document.legs.map((leg) => {
+    const test = known.get(leg.test ?? '');
+    return toLegView(leg, test && { ...test, team: null, ownValues: {}, place: null, isRetired: false });
+  });
+  const chain = wireChain(views, document.columns);
+  return {
+    ...{ path: ['New supply'], state: 'sketch', chain, findings: findFindings({ chain, isInOpenCycle: false }) },
+    file: toScenarioFile(document, { code: 'NS-S9', name: 'A “small” business & a <meter>', node: 'NS' }, NAMES),
+    legs: document.legs.map((leg, index) => {
+      const { title = '', needs = [], gives = [] } = views[index] ?? {};
+      const test = known.get(leg.test ?? '');
+      return {
+        ...{ title, needs, gives, lane: NAMES.teams.find(({ id }) => id === leg.team)?.name ?? null },
+        test:
+          test && leg.test !== null
+            ? { code: leg.test, name: test.name, version: 1, state: 'agreed', minutes: 15, steps: [{ do: 'press', target: 'Save' }] }
+            : null,
+      };
+    }),
+  };
+}
+
+const [a, b, c] = [
+  '5b9c3f0e-0000-4000-8000-00000000000a',
+  '5b9c3f0e-0000-4000-8000-00000000000b',
+  '5b9c3f0e-0000-4000-8000-00000000000c',
+] as const;
+const DOCUMENT: ScenarioDocument = {
+  legs: [
+    createLeg({ id: a, test: 'CUS-01', version: 2, team: 't1', persona: 'p1', note: 'Ring first;\n<then> type' }),
+    createLeg({
+      ...{ id: b, test: 'BIL-01', team: 't2', after: [a], waitDays: 3, otherPersonThan: [a] },
+      wires: [
+        { need: 'Application no.', from: { kind: 'leg', leg: a, gives: 'Application no.', convert: true } },
+        { need: 'Pipe length', from: { kind: 'fixed', value: '14.5' } },
+        { need: 'No longer needed', from: { kind: 'column', column: 'Band' } },
+      ],
+    }),
+    createLeg({
+      id: c,
+      title: 'Record the deposit',
+      after: [],
+      samePersonAs: b,
+      needs: [field('Quote no.')],
+      gives: [field('Deposit due', { type: 'money' })],
+    }),
+  ],
+  columns: [field('Band', { type: 'choice', choices: ['A', 'B|C'.replace('|', '/')], example: 'A' })],
+  rows: [{ id: 'r1', name: 'Small | business', values: { Band: 'A' } }],
+  classes: null,
+};
+
+const read = async (name: string, bytes: Uint8Array): Promise<ScenarioFile> => {
+  const reading = await readScenarioFromFile({ name, bytes });
+  if (!reading.ok) throw new Error(reading.message);
+  return reading.file;
+};
+const context = (before: ScenarioDocument | null) => ({
+  ...NAMES,
+  ...{ before, createId: () => 'new', tests: Object.entries(TESTS).map(([code, { name }]) => ({ code, name })) },
+});
+
+const WRITERS: Readonly<Record<string, (scenario: ExportedScenario) => Promise<Uint8Array> | Uint8Array>> = {
+  's.xlsx': (scenario) => writeXlsx(toScenarioTables(scenario)),
+  's.bpmn': (scenario) => encode(writeScenarioBpmn(scenario)),
+};
+
+describe('a scenario as a file', () => {
+  it.each(Object.entries(WRITERS))('%s read again over the scenario that wrote it changes nothing', async (name, write) => {
+    const file = await read(name, await write(toExported(DOCUMENT)));
+    const { document, problems, warnings } = readScenarioFile(file, context(DOCUMENT));
+    expect([problems, warnings]).toEqual([[], []]);
+    expect(diffDocuments(DOCUMENT, document)).toEqual([]);
+    expect(file).toMatchObject({ code: 'NS-S9', name: 'A “small” business & a <meter>', node: 'NS' });
+  });
+
+  it.each(Object.entries(WRITERS))('%s read where nothing is yet makes the same scenario', async (name, write) => {
+    const file = await read(name, await write(toExported(DOCUMENT)));
+    const { document } = readScenarioFile(file, {
+      ...context(null),
+      createId: (() => {
+        let next = 0;
+        return () => `new${(next += 1)}`;
+      })(),
+    });
+    const plain = (legs: readonly LegDocument[]) =>
+      legs.map(({ test, title, team, waitDays, note }) => ({ test, title, team, waitDays, note }));
+    expect(plain(document.legs)).toEqual(plain(DOCUMENT.legs));
+    expect(document.columns).toEqual(DOCUMENT.columns);
+    expect(document.rows.map(({ values }) => values)).toEqual(DOCUMENT.rows.map(({ values }) => values));
+  });
+});
+
+describe('BPMN', () => {
+  const XSD = path.join(path.dirname(require.resolve('bpmn-moddle')), '../resources/bpmn/xsd/BPMN20.xsd');
+  // Source: the OMG’s BPMN 2.0.2 schemas as bpmn-moddle 10.3.1 ships them, by xmllint (libxml2).
+  it('that we write is valid against the OMG’s schema', () => {
+    const file = path.join(mkdtempSync(path.join(tmpdir(), 'baton-bpmn-')), 'scenario.bpmn');
+    for (const document of [DOCUMENT, { ...DOCUMENT, legs: DOCUMENT.legs.slice(2) }]) {
+      writeFileSync(file, writeScenarioBpmn(toExported(document)));
+      expect(() => execFileSync('xmllint', ['--noout', '--nonet', '--schema', XSD, file], { stdio: 'pipe' })).not.toThrow();
+    }
+  });
+
+  // Source: the OMG’s pizza collaboration (BPMN 2.0 by Example, dtc/10-06-02) as bpmn-js-differ 0.2.0 ships it: 2 pools, 3 lanes, 9 tasks.
+  it('of the pizza collaboration is nine legs, in flow order, with lanes; its way back is cut', async () => {
+    const folder = path.dirname(require.resolve('bpmn-js-differ/package.json'));
+    const bytes = new Uint8Array(readFileSync(path.join(folder, 'test/fixtures/pizza-collaboration/old.bpmn')));
+    const reading = await readScenarioFromFile({ name: 'old.bpmn', bytes });
+    if (!reading.ok) throw new Error(reading.message);
+    const { legs } = reading.file;
+    expect(legs).toHaveLength(9);
+    const titles = legs.map(({ title }) => title);
+    expect(titles.indexOf('Bake the pizza')).toBeLessThan(titles.indexOf('Deliver the pizza'));
+    expect(legs.map(({ lane }) => lane)).toEqual(expect.arrayContaining(['clerk', 'pizza chef', 'delivery boy']));
+    const { document } = readScenarioFile(reading.file, {
+      ...context(null),
+      createId: (() => {
+        let next = 0;
+        return () => `n${(next += 1)}`;
+      })(),
+    });
+    const chain = wireChain(document.legs.map((leg) => toLegView(leg, undefined)));
+    expect(chain.cyclic).toEqual([]);
+  });
+
+  const process = (inside: string) =>
+    encode(`<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL"><process id="P" name="Ask">${inside}</process></definitions>`);
+  const flow = (from: string, to: string) => `<sequenceFlow id="${from}${to}" sourceRef="${from}" targetRef="${to}"/>`;
+
+  it('with gateways and loops keeps every leg, and tells what a scenario cannot say', async () => {
+    const bytes = process(
+      `<task id="a" name="Ask"/><exclusiveGateway id="g" name="Paid?"/><task id="b" name="Ship"/><task id="c" name="Remind"/><task id="d" name="Close"/>${[
+        flow('a', 'g'),
+        flow('g', 'b'),
+        flow('g', 'c'),
+        flow('c', 'a'),
+        flow('b', 'd'),
+      ].join('')}`,
+    );
+    const reading = await readScenarioFromFile({ name: 'x.bpmn', bytes });
+    if (!reading.ok) throw new Error(reading.message);
+    expect(reading.file.legs.map(({ title, after }) => [title, after])).toEqual([
+      ['Ask', null],
+      ['Ship', null],
+      ['Remind', ['a']],
+      ['Close', ['b']],
+    ]);
+    expect(reading.warnings).toEqual([
+      '“Paid?” decides between ways. A scenario goes one of them: take out the legs of the others.',
+      'The way back from “Remind” to “Ask” is left out: a scenario does not go round.',
+    ]);
+  });
+
+  it('takes needs and gives from data associations', async () => {
+    const bytes = process(
+      `<task id="a" name="Ask"><dataOutputAssociation id="o"><targetRef>v</targetRef></dataOutputAssociation></task>
+       <task id="b" name="Bill"><dataInputAssociation id="i"><sourceRef>v</sourceRef></dataInputAssociation></task>
+       <dataObject id="w"/><dataObjectReference id="v" name="Quote no." dataObjectRef="w"/>${flow('a', 'b')}`,
+    );
+    const { legs } = await read('x.bpmn', bytes);
+    expect(legs.map(({ needs, gives }) => [needs.map(({ name }) => name), gives.map(({ name }) => name)])).toEqual([
+      [[], ['Quote no.']],
+      [['Quote no.'], []],
+    ]);
+  });
+
+  it.each([
+    ['no BPMN', encode('<html/>'), /no task|not BPMN/],
+    ['cut off', encode('<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL"><process'), /not BPMN 2\.0 XML|end is missing/],
+    ['no task', process('<startEvent id="s"/>'), /no task in the file/],
+  ])('that is %s gets a sentence', async (_, bytes, words) => {
+    const reading = await readScenarioFromFile({ name: 'x.bpmn', bytes });
+    expect(reading.ok ? 'read' : reading.message).toMatch(words);
+  });
+});
+
+describe('a workbook', () => {
+  it('without the sheet Legs, or with a leg without words, gets a sentence', async () => {
+    const make = async (sheet: string, rows: string[][]) => {
+      const reading = await readScenarioFromFile({
+        name: 's.xlsx',
+        bytes: await writeXlsx([{ sheet, headings: ['Leg', 'Test', 'Words', 'Waiting days'], rows }]),
+      });
+      return reading.ok ? reading.file.legs.length : reading.message;
+    };
+    expect(await make('Other', [['1', 'X', '', '']])).toContain('no sheet Legs');
+    expect(await make('Legs', [['1', '', '', '']])).toContain('row 2: name a test, or say in Words');
+    expect(await make('Legs', [['1', 'X', '', 'many']])).toContain('“many” is no number of days');
+    expect(await make('Legs', [['1', '', 'Fit it', '3']])).toBe(1);
+  });
+});
+
+describe('Gherkin', () => {
+  // Source: @cucumber/gherkin 42.0.1 reads it.
+  it('is an outline with the data rows as examples', () => {
+    const text = writeScenarioFeature(toExported(DOCUMENT));
+    const { feature } = new Parser(new AstBuilder(IdGenerator.incrementing()), new GherkinClassicTokenMatcher()).parse(text);
+    const scenario = feature?.children[0]?.scenario;
+    expect(scenario?.steps.map((step) => step.text)).toContain('Customer & desk: Take the <application> (CUS-01)');
+    expect(scenario?.steps.map((step) => step.text)).toContain('Band is "<Band>"');
+    expect(scenario?.examples[0]?.tableBody[0]?.cells.map(({ value }) => value)).toEqual(['Small | business', 'A']);
+  });
+});
+
+describe('sheets to print', () => {
+  const head = { title: 'T', programme: 'Brindlemere', day: '25 November 2026', paper: 'A4' as const };
+  it('draw the relay, keep what is typed from becoming markup, and say what is to be written', () => {
+    const exported = toExported(DOCUMENT);
+    for (const write of [writeRoomSheet, writeSpecialistSheet, writeBlueprint]) {
+      const html = write(exported, head);
+      expect(html).toContain('<svg');
+      expect(html).not.toContain('<meter>');
+      expect(html).not.toContain('NaN');
+    }
+    expect(writeSpecialistSheet(exported, head)).toContain('<h2>To be written: 1</h2>');
+    expect(writeBlueprint(exported, head)).toContain('Press &quot;Save&quot;');
+  });
+});
