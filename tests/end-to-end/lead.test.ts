@@ -60,17 +60,25 @@ describe('what a lead does beside the walk', () => {
     await Promise.all([lead.page.waitForNavigation(), lead.press('Begin the sketch')]);
     await lead.settle();
     await lead.sees('No legs yet');
-    await lead.press('Add a leg');
-    await lead.type('A test from the library', 'BIL-01');
-    await lead.press('BIL-01 Price the quote Billing');
+    await lead.press('Add legs');
+    await lead.type('Words in codes, names, steps and values', 'BIL-01');
+    await lead.press('Price the quote BIL-01 Billing');
+    await lead.press('Close');
     await lead.sees('Leg 1 needs Survey no., and nothing gives it.');
     await lead.press('Add a column for it');
     await lead.page.waitForFunction(() => !document.body.innerText.includes('Leg 1 needs Survey no.'));
+    await lead.press('Data rows');
     await lead.press('Add a row');
     await lead.type('Survey no. of Row 1', 'SV-40172');
-    await lead.press('Save rows');
-    await lead.page.waitForFunction(() => !document.body.innerText.includes('Save rows'));
-    const { rows } = await lead.json<{ rows: { values: Record<string, string> }[] }>('/api/brindlemere/scenarios/NS-S9');
+    await lead.page.keyboard.press('Enter');
+    await lead.page.waitForFunction(async () =>
+      ((await (await fetch('/api/brindlemere/scenarios/NS-S9')).json()) as { document: { rows: { values: object }[] } }).document.rows.some(
+        ({ values }) => 'Survey no.' in values,
+      ),
+    );
+    const {
+      document: { rows },
+    } = await lead.json<{ document: { rows: { values: Record<string, string> }[] } }>('/api/brindlemere/scenarios/NS-S9');
     expect(rows.map(({ values }) => values['Survey no.'])).toEqual(['SV-40172']);
   });
 

@@ -82,9 +82,11 @@ describe('the walk', () => {
     await lead.page.keyboard.press('ArrowLeft');
     await lead.page.keyboard.up('Alt');
     await lead.sees('Every baton arrives.');
-    await lead.press('Add a leg');
-    await lead.type('Or an open leg, in words', 'Thank the caller');
-    await lead.press('Add the open leg');
+    await lead.press('Add legs');
+    await lead.press('In lines');
+    await lead.type('Legs, a line each', 'Customer desk: thank the caller');
+    await lead.press('Add 1 open leg');
+    await lead.press('Close');
     await lead.sees('Leg 4 is open: its test is still to be written.');
     await (await lead.find('Leg 4: Thank the caller open')).focus();
     await lead.page.keyboard.press('Delete');
@@ -112,9 +114,10 @@ describe('the walk', () => {
     await lead.settle();
     await lead.sees('1, agreed');
     await lead.go('/brindlemere/scenarios/HL-S1?run=none');
-    await lead.press('Add a leg');
-    await lead.type('A test from the library', 'HL-T4');
-    await lead.press('HL-T4 Thank the caller Customer desk');
+    await lead.press('Add legs');
+    await lead.type('Words in codes, names, steps and values', 'HL-T4');
+    await lead.press('Thank the caller HL-T4 Customer desk');
+    await lead.press('Close');
     await lead.find('Leg 4: Thank the caller HL-T4');
     await lead.sees('Every baton arrives.');
   });

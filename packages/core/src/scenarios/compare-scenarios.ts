@@ -16,8 +16,8 @@ export interface ComparedLeg {
   readonly waitDays: number;
   /** Sources set by hand, in words that do not name ids: “Quote no. from Price the quote”. */
   readonly wires: readonly string[];
-  /** Titles of the legs it waits for, set by hand. */
-  readonly after: readonly string[] | null;
+  /** What it waits for, in words. */
+  readonly after: readonly string[];
   /** Who may do it, in words. */
   readonly people: readonly string[];
   readonly needs: readonly string[];

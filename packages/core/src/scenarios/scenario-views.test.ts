@@ -123,7 +123,7 @@ describe('comparing scenarios', () => {
       note: '',
       waitDays: 0,
       wires: [],
-      after: null,
+      after: [],
       people: [],
       needs: [],
       gives: [],

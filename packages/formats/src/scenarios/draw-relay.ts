@@ -5,7 +5,7 @@ import type { ExportedScenario } from '@kindred-baton/core/scenarios/scenario-fi
 import { escapeXml } from '../xml/escape-xml.ts';
 
 const NO_LANE = 'No team yet';
-const CHARACTERS = 16;
+const CHARACTERS = 15;
 const LINES = 2;
 
 export function layOutExported({ chain, legs, file }: ExportedScenario): Relay {
@@ -21,7 +21,7 @@ export function drawRelay(scenario: ExportedScenario): string {
   const relay = layOutExported(scenario);
   const { width, height } = relay;
   return [
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="100%" role="img" aria-label="The relay" style="max-height:150mm" font-family="Atkinson Hyperlegible Next, Arial, sans-serif">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 ${LEG.headHeight - 4} ${width} ${height - LEG.headHeight + 8}" width="100%" preserveAspectRatio="xMinYMin meet" role="img" aria-label="The relay" style="max-height:150mm" font-family="Atkinson Hyperlegible Next, Arial, sans-serif">`,
     ...relay.lanes.map(
       ({ name, y, height: tall }, index) =>
         `<rect x="0" y="${y}" width="${width}" height="${tall}" fill="${index % 2 === 0 ? '#f4f1e9' : '#fbf8f1'}"/><text x="8" y="${y + 24}" font-size="12.5" font-weight="700" fill="#17282f">${escapeXml(cut(name, 17))}</text>`,
@@ -36,8 +36,9 @@ export function drawRelay(scenario: ExportedScenario): string {
   ].join('\n');
 }
 
+/** Above the leg that waits. */
 const drawWait = ([x, y]: readonly [number, number], days: number) =>
-  `<text x="${x - 3}" y="${y - 5}" font-size="11" font-weight="700" text-anchor="end" fill="#566670">+${days} d</text>`;
+  `<text x="${x + 6}" y="${y - LEG.height / 2 - 2}" font-size="10" font-weight="700" fill="#566670">+${days} days</text>`;
 
 function drawLeg({ x, y, index }: Relay['legs'][number], { legs }: ExportedScenario): string {
   const leg = legs[index];
@@ -46,7 +47,7 @@ function drawLeg({ x, y, index }: Relay['legs'][number], { legs }: ExportedScena
   const text = lines.map((line, at) => `<tspan x="${x + 9}" y="${y + 17 + at * 14}">${escapeXml(line)}</tspan>`).join('');
   return [
     `<rect x="${x}" y="${y}" width="${LEG.width}" height="${LEG.height}" rx="14" fill="#fffdf9" stroke="${isOpen ? '#566670' : '#17282f'}"${isOpen ? ' stroke-dasharray="4 3"' : ''}/>`,
-    `<text font-size="11.5" font-weight="600" fill="#17282f">${text}</text>`,
+    `<text font-size="11" font-weight="600" fill="#17282f">${text}</text>`,
     `<text x="${x + 9}" y="${y + 46}" font-size="10" font-family="monospace" fill="#566670">${escapeXml(leg?.test?.code ?? 'open')}</text>`,
   ].join('');
 }

@@ -3,6 +3,7 @@ import type { Store } from '../database.ts';
 import { programmes } from '../schema/programmes.ts';
 import { createDemoIds } from './demo-ids.ts';
 import { layCycles } from './lay-cycles.ts';
+import { layNewerVersions } from './lay-newer-versions.ts';
 import { layProgramme } from './lay-programme.ts';
 import { layScenarios } from './lay-scenarios.ts';
 
@@ -21,6 +22,7 @@ export async function seedDemo(store: Store, passwordHash: string): Promise<bool
     const laid = await layProgramme(tools);
     await layScenarios(tools, laid);
     await layCycles(tools, laid);
+    await layNewerVersions(tools, laid);
   });
   return true;
 }

@@ -138,7 +138,7 @@ function toComparedLeg(leg: LegDocument, words: Words, titleOf: (id: string) => 
         ? `${need} from the column ${from.column}`
         : `${need} ${from.kind === 'fixed' ? from.value : from.pattern}`;
     }),
-    after: leg.after?.map(titleOf) ?? null,
+    after: leg.after === null ? ['the leg before it'] : leg.after.map(titleOf),
     people: [
       ...(leg.samePersonAs === null ? [] : [`the same person as ${titleOf(leg.samePersonAs)}`]),
       ...leg.otherPersonThan.map((id) => `never the person of ${titleOf(id)}`),

@@ -3,6 +3,7 @@ import type { ClassSetup, Combination } from '@kindred-baton/core/rows/row-model
 import Trash2 from 'lucide-react/icons/trash-2';
 import { useState } from 'react';
 import { countOf } from '../../ui/format.ts';
+import { useDraft } from '../../ui/use-draft.ts';
 import { createSetup, parseClasses, printClasses, printCombination, setClasses, toRowEdits, toUsed } from './class-setup.ts';
 import { useMakeRows } from './use-make-rows.ts';
 import type { ScenarioInHand } from './use-scenario.ts';
@@ -79,14 +80,7 @@ export function ClassesPart({ hand }: { readonly hand: ScenarioInHand }) {
             <div key={name} className="grid grid-cols-[160px_minmax(0,1fr)_40px] items-center gap-2 text-[13px]">
               <dt>{name}</dt>
               <dd>
-                <input
-                  key={text}
-                  className="field font-mono text-[13px]"
-                  aria-label={`Classes of ${name}`}
-                  defaultValue={text}
-                  placeholder="takes no part"
-                  onBlur={(event) => event.target.value !== text && keep(setClasses(setup, name, parseClasses(event.target.value)))}
-                />
+                <ClassesInput name={name} text={text} onKeep={(typed) => keep(setClasses(setup, name, parseClasses(typed)))} />
               </dd>
               <dd className="text-right text-soft">{own.length === 0 ? '–' : own.length}</dd>
             </div>
@@ -98,6 +92,23 @@ export function ClassesPart({ hand }: { readonly hand: ScenarioInHand }) {
         <Combinations title="Must be there" setup={used} list={setup.mustHave} onChange={(mustHave) => keep({ ...setup, mustHave })} />
       </div>
     </section>
+  );
+}
+
+interface ClassesInputProps {
+  readonly name: string;
+  readonly text: string;
+  readonly onKeep: (typed: string) => void;
+}
+
+function ClassesInput({ name, text, onKeep }: ClassesInputProps) {
+  return (
+    <input
+      className="field font-mono text-[13px]"
+      aria-label={`Classes of ${name}`}
+      placeholder="takes no part"
+      {...useDraft(text, onKeep)}
+    />
   );
 }
 

@@ -1,6 +1,7 @@
 import type { LegChange } from '@kindred-baton/core/scenarios/edit-scenario';
 import type { ReactNode } from 'react';
 import { useId } from 'react';
+import { useDraft } from '../../ui/use-draft.ts';
 import type { LegInHand, ScenarioInHand } from './use-scenario.ts';
 
 interface LegSettingsProps {
@@ -110,25 +111,10 @@ interface KeptInputProps {
   readonly isLong?: boolean;
 }
 
-/** Keeps what was typed when it is left. */
 function KeptInput({ id, value, onKeep, placeholder, type = 'text', isLong = false }: KeptInputProps) {
-  const keep = (typed: string) => {
-    if (typed.trim() !== value) onKeep(typed.trim());
-  };
-  const shared = { id, key: value, defaultValue: value, placeholder, className: 'field' };
-  const { key, ...rest } = shared;
-  if (isLong) return <textarea key={key} rows={3} {...rest} onBlur={(event) => keep(event.target.value)} />;
-  return (
-    <input
-      key={key}
-      type={type}
-      {...rest}
-      onBlur={(event) => keep(event.target.value)}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') keep(event.currentTarget.value);
-      }}
-    />
-  );
+  const draft = useDraft(value, onKeep);
+  if (isLong) return <textarea id={id} rows={3} className="field" {...draft} />;
+  return <input id={id} type={type} placeholder={placeholder} className="field" {...draft} />;
 }
 
 interface SelectProps {

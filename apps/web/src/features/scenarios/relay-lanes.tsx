@@ -5,11 +5,13 @@ export const NO_TEAM = 'No team yet';
 
 interface RelayLanesProps {
   readonly lanes: readonly RelayLane[];
+  /** Drawn smaller, the heads stay as large as their rows allow. */
+  readonly scale: number;
   readonly onFold: (lane: string) => void;
 }
 
 /** The rows, with their heads that stay when the relay is scrolled; a head folds its lane. */
-export function RelayLanes({ lanes, onFold }: RelayLanesProps) {
+export function RelayLanes({ lanes, scale, onFold }: RelayLanesProps) {
   return lanes.map((lane, index) => (
     <div
       key={lane.name}
@@ -24,8 +26,13 @@ export function RelayLanes({ lanes, onFold }: RelayLanesProps) {
         onClick={() => onFold(lane.name)}
       >
         <span className={`flex h-full flex-col ${lane.isFolded ? 'justify-center' : 'pt-3'}`}>
-          <b className={`leading-[17px] break-words ${lane.isFolded ? 'truncate text-[12px]' : 'line-clamp-2'}`}>{lane.name}</b>
-          {!lane.isFolded && <span className="text-[13px] text-soft">{countOf(lane.legs, 'leg')}</span>}
+          <b
+            className={`leading-[1.2] break-words ${lane.isFolded ? 'truncate' : 'line-clamp-2'}`}
+            style={{ fontSize: Math.min(lane.isFolded ? 14 : 24, 14 / Math.min(1, scale)) }}
+          >
+            {lane.name}
+          </b>
+          {!lane.isFolded && scale > 0.6 && <span className="text-[13px] text-soft">{countOf(lane.legs, 'leg')}</span>}
         </span>
       </button>
     </div>

@@ -60,20 +60,24 @@ export function RelayView({ hand, run, chosen, value, onChoose, onAdd }: RelayVi
     );
   }
   return (
-    <div className="card relative min-w-0">
-      <RelayZoom zoom={zoom} />
+    <>
       {/* The legs are the controls; the frame only hears their keys and what is dropped on it. */}
       {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions */}
-      <div ref={frame} className="relay-frame overflow-auto" onKeyDown={onKeyDown} {...(canEdit ? drag.frame : {})}>
+      <div
+        ref={frame}
+        className="card max-h-[max(340px,calc(100vh-290px))] overflow-auto"
+        onKeyDown={onKeyDown}
+        {...(canEdit ? drag.frame : {})}
+      >
         <div className="relative" style={{ width: relay.width, height: relay.height, minWidth: `${100 / zoom.scale}%`, zoom: zoom.scale }}>
-          <ol aria-hidden className="absolute top-0 left-0">
+          <ol aria-hidden className="sticky top-0 z-[15] bg-sheet" style={{ height: LEG.headHeight, marginBottom: -LEG.headHeight }}>
             {relay.columns.map((x, column) => (
               <li key={x} className="absolute w-max pt-2.5 text-[13px] text-soft" style={{ left: x }}>
                 {column + 1}
               </li>
             ))}
           </ol>
-          <RelayLanes lanes={relay.lanes} onFold={fold} />
+          <RelayLanes lanes={relay.lanes} scale={zoom.scale} onFold={fold} />
           <RelayWires relay={relay} statusOf={statusOf} way={way} />
           {drag.mark !== null && (
             <span
@@ -100,6 +104,7 @@ export function RelayView({ hand, run, chosen, value, onChoose, onAdd }: RelayVi
           })}
         </div>
       </div>
-    </div>
+      <RelayZoom zoom={zoom} />
+    </>
   );
 }

@@ -1,4 +1,5 @@
 import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
+import { LEG } from '@kindred-baton/core/scenarios/lay-out-relay';
 import type { Relay, RelayWire } from '@kindred-baton/core/scenarios/lay-out-relay';
 import type { Way } from '@kindred-baton/core/scenarios/trace-way';
 
@@ -24,8 +25,8 @@ export function RelayWires({ relay, statusOf, way }: RelayWiresProps) {
         .map(({ key, waitDays, points }) => {
           const [x = 0, y = 0] = points.at(-1) ?? [];
           return (
-            <text key={key} x={x - 3} y={y - 5} textAnchor="end" className="fill-soft text-[11px] font-bold">
-              +{waitDays} d
+            <text key={key} x={x + 8} y={y - LEG.height / 2 - 2} className="fill-soft text-[10px] font-bold">
+              +{waitDays} days
             </text>
           );
         })}

@@ -21,15 +21,11 @@ export function useZoom(frame: RefObject<HTMLElement | null>, width: number): Zo
   return { scale, step, fit };
 }
 
-/** Smaller, larger, all of it; in the empty corner above the lane heads. */
+/** Smaller, larger, all of it. */
 export function RelayZoom({ zoom }: { readonly zoom: Zoom }) {
   const look = 'button button-quiet button-small min-h-[26px] px-1.5!';
   return (
-    <div
-      role="group"
-      aria-label="Size of the relay"
-      className="absolute top-[5px] left-[6px] z-20 flex items-center rounded-control bg-sheet"
-    >
+    <div role="group" aria-label="Size of the relay" className="no-print mt-1 flex items-center justify-end">
       <button type="button" className={look} aria-label="Smaller" onClick={() => zoom.step(-1)}>
         <Minus size={14} aria-hidden />
       </button>

@@ -4,6 +4,7 @@ import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
 import Trash2 from 'lucide-react/icons/trash-2';
 import type { ClipboardEvent, KeyboardEvent } from 'react';
 import { useState } from 'react';
+import { useDraft } from '../../ui/use-draft.ts';
 import { pasteCells } from './paste-cells.ts';
 import type { ScenarioInHand } from './use-scenario.ts';
 
@@ -145,22 +146,18 @@ interface CellInputProps {
   readonly onKeep: (value: string) => void;
 }
 
-/** Kept when it is left; Esc takes back what was typed. */
 function CellInput({ cell, label, value, column, isName = false, onKeep }: CellInputProps) {
-  const check = column === undefined || value === '' || value.includes('{') ? { ok: true as const } : checkValue(column, value);
+  const draft = useDraft(value, onKeep);
+  const typed = draft.value.trim();
+  const check = column === undefined || typed === '' || typed.includes('{') ? { ok: true as const } : checkValue(column, typed);
   return (
     <input
-      key={value}
       data-cell={cell}
       aria-label={label}
       aria-invalid={!check.ok}
       title={check.ok ? undefined : check.message}
       className={`${CELL} ${isName ? 'font-sans! font-semibold' : ''} ${check.ok ? 'border-transparent hover:border-line focus:border-soft' : 'border-failed'}`}
-      defaultValue={value}
-      onBlur={(event) => event.target.value.trim() !== value && onKeep(event.target.value.trim())}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') event.currentTarget.value = value;
-      }}
+      {...draft}
     />
   );
 }
