@@ -21,6 +21,7 @@ import { eq } from 'drizzle-orm';
 import type { Figure } from './bench-figure.ts';
 import { median } from './bench-figure.ts';
 import { benchLibrary } from './bench-library.ts';
+import { benchScenarios } from './bench-scenarios.ts';
 
 function time(run: () => unknown, rounds = 31): number {
   for (let i = 0; i < 20; i += 1) run();
@@ -200,7 +201,14 @@ async function benchStore(): Promise<Figure[]> {
   return figures;
 }
 
-const figures = [...benchTally(), ...benchWiring(), ...(await benchProgress()), ...benchScripts(), ...(await benchStore())];
+const figures = [
+  ...benchTally(),
+  ...benchWiring(),
+  ...(await benchProgress()),
+  ...benchScripts(),
+  ...benchScenarios(),
+  ...(await benchStore()),
+];
 for (const { name, value, bound, unit, note } of figures) {
   const shown = value < 0.01 ? value.toExponential(2) : value.toFixed(2);
   process.stdout.write(

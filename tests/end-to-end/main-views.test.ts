@@ -30,6 +30,18 @@ const VIEWS: readonly (readonly [name: string, path: string, person: string])[] 
   ['scenarios', '/brindlemere/scenarios', 'Lea Marsh'],
   ['scenario', '/brindlemere/scenarios/LR-S1', 'Lea Marsh'],
   ['sketch', '/brindlemere/scenarios/PU-S2', 'Lea Marsh'],
+  ['sketch, legs to add', '/brindlemere/scenarios/PU-S2?add=tests', 'Lea Marsh'],
+  ['sketch, lines', '/brindlemere/scenarios/PU-S2?add=lines', 'Lea Marsh'],
+  ['wiring', '/brindlemere/scenarios/PU-S2?view=wiring', 'Lea Marsh'],
+  ['data rows', '/brindlemere/scenarios/LR-S1?view=rows', 'Lea Marsh'],
+  ['data rows, as an observer', '/brindlemere/scenarios/LR-S1?view=rows', 'Cora Vane'],
+  ['scenario on the map', '/brindlemere/scenarios/LR-S1?view=map', 'Lea Marsh'],
+  ['scenario compared', '/brindlemere/scenarios/LR-S1?view=compare&with=LR-S2', 'Lea Marsh'],
+  ['chain finder', '/brindlemere/scenarios?view=find&goal=Receipt no.', 'Lea Marsh'],
+  ['overlap', '/brindlemere/scenarios?view=overlap', 'Lea Marsh'],
+  ['not reached', '/brindlemere/scenarios?view=gaps', 'Lea Marsh'],
+  ['change of a test', '/brindlemere/scenarios?view=review&test=BIL-09', 'Lea Marsh'],
+  ['import of a scenario', '/brindlemere/map/import?kind=scenario', 'Lea Marsh'],
   ['cycles', '/brindlemere/cycles', 'Lea Marsh'],
   ['cycle', '/brindlemere/cycles/ACC-2', 'Lea Marsh'],
   ['cycle, runs', '/brindlemere/cycles/ACC-2?view=runs', 'Lea Marsh'],
@@ -77,6 +89,8 @@ describe('every main view', () => {
   it.each(VIEWS)('%s has nothing that axe finds at A or AA, and no error', async (_, path, person) => {
     const visitor = await visit(person, path);
     await visitor.page.waitForSelector('h1');
+    // Parts that are fetched when they are shown.
+    await visitor.page.waitForFunction(() => !document.body.innerText.includes('One moment …'));
     expect(await check(visitor)).toEqual([]);
     expect(visitor.errors.splice(0)).toEqual([]);
   });
@@ -113,6 +127,8 @@ describe('every main view', () => {
     [1024, '/brindlemere/progress', 'Lea Marsh'],
     [1024, '/brindlemere/map?node=NS-2.1', 'Lea Marsh'],
     [1024, '/brindlemere/scenarios/LR-S1', 'Lea Marsh'],
+    [1024, '/brindlemere/scenarios/LR-S1?view=rows', 'Lea Marsh'],
+    [1024, '/brindlemere/scenarios/LR-S1?view=wiring', 'Lea Marsh'],
     [1024, '/brindlemere/cycles/ACC-2', 'Lea Marsh'],
     [390, '/brindlemere/turns', 'Ines Varga'],
   ])('at %i px nothing scrolls sideways but tables in their own frame: %s', async (width, path, person) => {

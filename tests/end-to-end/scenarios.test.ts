@@ -131,6 +131,10 @@ describe('scenarios in full', () => {
     await lead.page.mouse.move(from.x + 60, from.y + 10);
     await lead.page.mouse.down();
     await lead.page.mouse.move(to.x + 10, to.y + 20, { steps: 8 });
+    // The mark that shows where it would go.
+    await lead.page.waitForSelector('span.bg-baton');
+    await lead.page.mouse.move(to.x + 12, to.y + 20);
+    await lead.page.waitForSelector('span.bg-baton');
     await lead.page.mouse.up();
     const { document } = await until('NS-S4', ({ document: { legs } }) => legs.some(({ test: code }) => code === 'BIL-05'));
     expect(document.legs[2]?.test).toBe('BIL-05');

@@ -43,6 +43,41 @@ describe('assignment', () => {
   });
 });
 
+describe('assignment with rules about people', () => {
+  const people = ['a', 'b'].map((id) => ({ id, team: 'Billing', loadMinutes: 0 }));
+  const turn = (id: string, minutes: number, more: object = {}) => ({ id, team: 'Billing', minutes, ...more });
+
+  it('gives turns of the same person to one, also over several', () => {
+    const { assigneeOf } = assignTurns(
+      [turn('1', 30), turn('2', 20), turn('3', 5, { samePersonAs: '1' }), turn('4', 5, { samePersonAs: '3' })],
+      people,
+    );
+    expect(new Set(['1', '3', '4'].map((id) => assigneeOf.get(id))).size).toBe(1);
+    expect(assigneeOf.get('2')).not.toBe(assigneeOf.get('1'));
+  });
+
+  it('never gives both of two to one person; where nobody else is, it leaves the turn', () => {
+    const eyes = [turn('1', 30), turn('2', 5, { otherPersonThan: ['1'] }), turn('3', 40)];
+    const { assigneeOf } = assignTurns(eyes, people);
+    expect(assigneeOf.get('2')).not.toBe(assigneeOf.get('1'));
+    expect(assignTurns(eyes, people.slice(0, 1)).unassigned).toEqual(['2']);
+  });
+
+  it('takes a turn of another lane for itself', () => {
+    const lanes = [...people, { id: 'c', team: 'Stores', loadMinutes: 0 }];
+    const { assigneeOf } = assignTurns([turn('1', 30), { id: '2', team: 'Stores', minutes: 5, samePersonAs: '1' }], lanes);
+    expect(assigneeOf.get('2')).toBe('c');
+  });
+});
+
+describe('due days', () => {
+  it('wait where a leg waits, and so do those behind it', () => {
+    const days = Array.from({ length: 20 }, (_, i) => `day ${String(i).padStart(2, '0')}`);
+    const plain = spreadDueDays([10, 10, 10], days);
+    expect(spreadDueDays([10, 10, 10], days, [0, 7, 0])).toEqual([plain[0], 'day 18', 'day 19']);
+  });
+});
+
 describe('the calendar', () => {
   // Source: ISO 8601 weekdays; 2026-01-01 was a Thursday, 2028-02-29 a Tuesday (from memory, verified by computing).
   it('numbers weekdays as ISO 8601 does', () => {

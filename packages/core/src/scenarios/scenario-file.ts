@@ -2,27 +2,17 @@ import type { Field } from '../values/field.ts';
 import { toNameKey } from '../values/field.ts';
 import type { Step } from '../tests/step.ts';
 import type { VersionState } from '../tests/version.ts';
-import type { Chain, Wire, WireSource } from './chain.ts';
+import type { Chain, Wire } from './chain.ts';
 import type { Finding } from './findings/finding.ts';
 import type { LegDocument, ScenarioDocument } from './scenario-document.ts';
 
 /** A leg as a file tells it: everything in words; other legs are named by their keys. */
-export interface FileLeg {
+export interface FileLeg extends Omit<LegDocument, 'id' | 'team' | 'persona'> {
   readonly key: string;
-  readonly test: string | null;
-  readonly version: number | null;
-  readonly title: string | null;
   /** Name of its own lane. */
   readonly lane: string | null;
+  /** Name of its persona. */
   readonly persona: string | null;
-  readonly after: readonly string[] | null;
-  readonly wires: readonly { readonly need: string; readonly from: WireSource }[];
-  readonly waitDays: number;
-  readonly samePersonAs: string | null;
-  readonly otherPersonThan: readonly string[];
-  readonly note: string;
-  readonly needs: readonly Field[];
-  readonly gives: readonly Field[];
 }
 
 export interface ScenarioFile {

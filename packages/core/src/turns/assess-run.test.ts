@@ -54,6 +54,13 @@ describe('a run', () => {
     ]);
   });
 
+  it('converts a value on the way where the wiring says so; what cannot be converted comes as it was', () => {
+    const source = { kind: 'turn' as const, index: 0, name: 'Length', convertTo: { name: 'Pipe length', type: 'number' as const } };
+    const taker = turn({ after: [0], needs: [{ name: 'Pipe length', source }] });
+    const valueOf = (kept: string) => resolveNeeds([turn({ latest: passed({ Length: kept }) }), taker], 1)[0]?.value;
+    expect([valueOf('14.5 m'), valueOf('not measured')]).toEqual(['14.5', 'not measured']);
+  });
+
   it('gives nothing on from a failed attempt', () => {
     const turns = [turn({ latest: { outcome: 'failed', kept: { A: '1' } } }), turn({ after: [0], needs: needs('A', 0) })];
     expect(resolveNeeds(turns, 1)).toEqual([{ name: 'A', value: undefined }]);

@@ -16,6 +16,7 @@ import { people } from '../schema/people.ts';
 import { turns } from '../schema/turns.ts';
 import { agreeTest, createTest, saveTest } from '../tests/change-tests.ts';
 import { assignTurn } from '../turns/assign-turn.ts';
+import { getGuide } from '../turns/get-guide.ts';
 import { startAttempt } from '../turns/make-attempts.ts';
 import { createCycle, moveCycle } from './change-cycles.ts';
 import { getCycle, getCycleScope } from './get-cycle.ts';
@@ -162,6 +163,25 @@ describe('planning and opening a cycle', () => {
     );
     await expect(db.perform(lead, assignTurn, { turnId: first?.turn.id as never, personId: randomUUID() as never })).rejects.toThrow(
       'no such person',
+    );
+  });
+
+  it('pins note, persona and who may do it; never the same person is kept when turns are given', async () => {
+    const { document, personas } = await db.ask(lead, getScenario, 'NS-S5');
+    const [first, , third] = document.legs;
+    await edit('NS-S5', [
+      { kind: 'change leg', leg: first?.id ?? '', change: { note: 'Ask for the band', persona: personas[0]?.id ?? null, waitDays: 2 } },
+      { kind: 'change leg', leg: third?.id ?? '', change: { otherPersonThan: [first?.id ?? ''] } },
+    ]);
+    await plan('P-6', 'NS-S5');
+    const turnList = await turnsOf('P-6');
+    const [a, c] = [turnList[0]?.turn, turnList[2]?.turn];
+    expect(a).toMatchObject({ note: 'Ask for the band', personaId: personas[0]?.id });
+    expect(c?.otherPersonThan).toEqual([0]);
+    const guide = await db.ask(lead, getGuide, a?.id as never);
+    expect([guide.note, guide.persona]).toEqual(['Ask for the band', personas[0]?.name]);
+    await expect(db.perform(lead, assignTurn, { turnId: c?.id as never, personId: a?.assigneeId as never })).rejects.toThrow(
+      'must not be done by whoever does leg 1',
     );
   });
 

@@ -1,7 +1,8 @@
-import { and, count, countDistinct, eq } from 'drizzle-orm';
+import { and, countDistinct, eq } from 'drizzle-orm';
 import type { MapView } from '@kindred-baton/contracts/map/node';
 import type { NodeId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';
+import { countTests } from './count-tests.ts';
 import { findCurrentCycle } from '../cycles/find-current-cycle.ts';
 import { programmes } from '../schema/programmes.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
@@ -63,15 +64,6 @@ export const getMap: Query<void, MapView> = {
     };
   },
 };
-
-async function countTests({ db, actor }: ReadContext): Promise<Map<NodeId, number>> {
-  const rows = await db
-    .select({ nodeId: tests.nodeId, tests: count() })
-    .from(tests)
-    .where(eq(tests.programmeId, actor.programmeId))
-    .groupBy(tests.nodeId);
-  return new Map(rows.map((row) => [row.nodeId, row.tests]));
-}
 
 /** Which scenario passes which node, through its legs' tests. */
 async function listPasses({ db, actor }: ReadContext): Promise<{ nodeId: NodeId; scenarioId: string }[]> {

@@ -1,11 +1,12 @@
-import { count, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { MapGapsView, MapWayView } from '@kindred-baton/contracts/scenarios/reuse';
 import type { NodeId } from '@kindred-baton/core/ids';
 import type { MapPlace } from '@kindred-baton/core/scenarios/follow-map';
 import { findMapGaps, followMap } from '@kindred-baton/core/scenarios/follow-map';
+import { countTests } from '../map/count-tests.ts';
 import type { Tree } from '../map/load-tree.ts';
 import { getPath, loadTree } from '../map/load-tree.ts';
-import type { Query, ReadContext } from '../operation.ts';
+import type { Query } from '../operation.ts';
 import { legs, scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import { findScenarioId } from './get-scenario.ts';
@@ -14,15 +15,6 @@ import { loadChains } from './load-chains.ts';
 const toPlaces = ({ nodes }: Tree): MapPlace[] =>
   nodes.map(({ node }) => ({ id: node.id, parentId: node.parentId, code: node.code, name: node.name, isRetired: node.retiredAt !== null }));
 const toCoded = ({ code, name }: { readonly code: string; readonly name: string }) => ({ code, name });
-
-async function countTests({ db, actor }: ReadContext): Promise<Map<string, number>> {
-  const rows = await db
-    .select({ nodeId: tests.nodeId, tests: count() })
-    .from(tests)
-    .where(eq(tests.programmeId, actor.programmeId))
-    .groupBy(tests.nodeId);
-  return new Map(rows.map((row) => [row.nodeId, row.tests]));
-}
 
 /** The way of a scenario over the map: what it passes, what it leaves out there, where its order differs. */
 export const getMapWay: Query<string, MapWayView> = {
@@ -37,7 +29,7 @@ export const getMapWay: Query<string, MapWayView> = {
         activities: activities.map((activity) => ({
           node: toCoded(activity.node),
           legs: activity.legs.map((index) => index + 1),
-          tests: testsAt.get(activity.node.id) ?? 0,
+          tests: testsAt.get(activity.node.id as NodeId) ?? 0,
         })),
         reversals: reversals.map(({ leg, after }) => ({ leg: leg + 1, after: after + 1 })),
       })),
@@ -66,7 +58,7 @@ export const getMapGaps: Query<void, MapGapsView> = {
       path: getPath(tree, place.id as NodeId)
         .slice(0, -1)
         .map(({ node }) => node.name),
-      tests: testsAt.get(place.id) ?? 0,
+      tests: testsAt.get(place.id as NodeId) ?? 0,
     });
     const parents = new Set(places.map(({ parentId }) => parentId));
     return {

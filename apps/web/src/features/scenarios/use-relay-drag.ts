@@ -52,6 +52,10 @@ export function useRelayDrag({ hand, relay, scale }: RelayDragProps) {
         : [{ kind: 'add leg' as const, leg: createLeg({ id: crypto.randomUUID(), test }), before: behind?.id ?? null }];
     if (edits.length > 0) void hand.run(edits);
   };
+  // From one part of the relay to another is no leaving.
+  const onDragLeave = (event: DragEvent) => {
+    if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setMark(null);
+  };
   const leg = (id: string): LegDrag => ({
     draggable: true,
     onDragStart: (event) => {
@@ -59,7 +63,7 @@ export function useRelayDrag({ hand, relay, scale }: RelayDragProps) {
       event.dataTransfer.effectAllowed = 'move';
     },
   });
-  return { mark, leg, frame: { onDragOver, onDrop, onDragLeave: () => setMark(null), onDragEnd: () => setMark(null) } };
+  return { mark, leg, frame: { onDragOver, onDrop, onDragLeave, onDragEnd: () => setMark(null) } };
 }
 
 /** Another lane gives the leg to its team; another place moves it. */
