@@ -14,7 +14,6 @@ const FOLDER = path.join(ROOT, 'docs/screenshots');
 const press = async (page, selector) => (await page.waitForSelector(selector)).click();
 
 const VIEWS = [
-  { name: 'sign-in', path: '/sign-in', as: null },
   { name: 'progress', path: '/brindlemere/progress', as: 'lea.marsh' },
   { name: 'map', path: '/brindlemere/map?node=NS-2.1', as: 'lea.marsh' },
   {
@@ -40,14 +39,22 @@ const VIEWS = [
     as: 'lea.marsh',
     then: async (page) => (await page.$$('[data-leg]'))[2].click(),
   },
+  { name: 'wiring', path: '/brindlemere/scenarios/PU-S2?view=wiring', as: 'lea.marsh' },
+  { name: 'data-rows', path: '/brindlemere/scenarios/LR-S1?view=rows', as: 'lea.marsh', then: makeRows },
+  { name: 'chain-finder', path: '/brindlemere/scenarios?view=find&goal=Receipt+no.', as: 'lea.marsh' },
   { name: 'cycle', path: '/brindlemere/cycles/ACC-2', as: 'lea.marsh' },
   { name: 'new-cycle', path: '/brindlemere/cycles/new', as: 'lea.marsh', then: (page) => press(page, 'tbody input[type=checkbox]') },
   { name: 'turns', path: '/brindlemere/turns', as: 'sena.adeyo', then: (page) => press(page, 'section[aria-label="With you"] li button') },
   { name: 'guide-phone', path: '/brindlemere/turns', as: 'ines.varga', width: 390, then: guide },
   { name: 'turn-list', path: '/brindlemere/cycles/ACC-2/turns?status=held&team=Finance', as: 'lea.marsh' },
-  { name: 'defects', path: '/brindlemere/defects', as: 'lea.marsh' },
   { name: 'defect', path: '/brindlemere/defects/TQ-203', as: 'lea.marsh' },
 ];
+
+async function makeRows(page) {
+  await press(page, '::-p-text(Make rows)');
+  const answer = await page.waitForSelector('section[aria-label="Rows from classes"] [role=status]');
+  await answer.evaluate((node) => node.scrollIntoView({ block: 'center' }));
+}
 
 async function guide(page) {
   await press(page, 'section[aria-label="With you"] li button');

@@ -48,8 +48,8 @@ function Process({ process, hand }: { readonly process: MapWayView['processes'][
       </h2>
       <ol className="mt-2 grid gap-1.5">
         {process.activities.map(({ node, legs, tests }) => (
-          <li key={node.code} className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-2 text-[13px]">
-            <a className={`hover:underline ${legs.length === 0 ? 'text-soft' : ''}`} href={`${base}/map?node=${node.code}`}>
+          <li key={node.code} className="grid min-h-[24px] grid-cols-[minmax(0,1fr)_auto] items-center gap-2 text-[13px]">
+            <a className={`py-[3px] hover:underline ${legs.length === 0 ? 'text-soft' : ''}`} href={`${base}/map?node=${node.code}`}>
               {node.name}
             </a>
             {legs.length > 0 ? (

@@ -29,7 +29,7 @@ export function RelayLegCard({ leg, inHand, turn, isChosen, isDim, errors, onCho
     isDim ? 'bg-paper! text-soft' : '',
   ].join(' ');
   const code = test?.code ?? document.test ?? 'open';
-  const foot = turn ? (turn.assignee === null ? '' : toInitials(turn.assignee)) : code;
+  const foot = turn ? (turn.assignee === null ? '' : toInitials(turn.assignee)) : `${code}${test?.newer ? ` v${test.version}` : ''}`;
   const about = [
     `Leg ${leg.index + 1}: ${title} ${foot}`.trim(),
     turn ? STATUS_WORDS[turn.status] : '',
