@@ -8,7 +8,9 @@ import { pushTo } from '../push-to.ts';
 import type { Field } from '../values/field.ts';
 import { toNameKey } from '../values/field.ts';
 import type { ChainLibrary, ChainTest } from './chain-library.ts';
-import { findGivers, toNeedKey } from './chain-library.ts';
+import { toNeedKey } from './chain-library.ts';
+import type { Costs, Reach } from './chain-reach.ts';
+import { gatherReach, GOAL, OUTSIDE, spreadCosts } from './chain-reach.ts';
 import { improveChain } from './improve-chain.ts';
 
 export type ChainGoal = { readonly kind: 'test'; readonly code: string } | { readonly kind: 'value'; readonly name: string };
@@ -56,148 +58,6 @@ function findTargets(library: ChainLibrary, goal: ChainGoal): number[] {
   return index === undefined ? [] : [index];
 }
 
-/** The part of the library that the goal can draw on. Needs are numbered; tests are named by their index. */
-export interface Reach {
-  readonly library: ChainLibrary;
-  /** Needs of each test in reach that some test gives. */
-  readonly needsOf: ReadonlyMap<number, readonly number[]>;
-  /** Tests that give each need. */
-  readonly giversOf: readonly (readonly number[])[];
-  readonly fieldOf: readonly Field[];
-  readonly numberOf: ReadonlyMap<string, number>;
-  readonly atHand: ReadonlySet<string>;
-}
-
-function gatherReach(library: ChainLibrary, targets: readonly number[], atHand: ReadonlySet<string>): Reach {
-  const needsOf = new Map<number, number[]>();
-  const giversOf: number[][] = [];
-  const fieldOf: Field[] = [];
-  const numberOf = new Map<string, number>();
-  const queue = [...targets];
-  const toNumber = (need: Field) => {
-    const key = toNeedKey(library, need);
-    const known = numberOf.get(key);
-    if (known !== undefined) return known;
-    const givers = findGivers(library, need);
-    numberOf.set(key, fieldOf.length);
-    fieldOf.push(need);
-    for (const giver of givers) queue.push(giver);
-    return giversOf.push(givers) - 1;
-  };
-  for (let head = 0; head < queue.length; head += 1) {
-    const index = queue[head] ?? 0;
-    if (needsOf.has(index)) continue;
-    const own: number[] = [];
-    for (const need of library.tests[index]?.needs ?? []) {
-      if (need.required === false || atHand.has(library.toKey(need.name))) continue;
-      const number = toNumber(need);
-      if ((giversOf[number]?.length ?? 0) > 0 && !own.includes(number)) own.push(number);
-    }
-    needsOf.set(index, own);
-  }
-  return { library, needsOf, giversOf, fieldOf, numberOf, atHand };
-}
-
-export interface Costs {
-  /** The cheapest way to each test, in minutes, with shared tests counted for each branch; Infinity: no way. */
-  readonly ofTest: Float64Array;
-  /** The test that gives each need most cheaply; -1: none, or only its own takers. */
-  readonly giverOf: Int32Array;
-}
-
-/** What taking a value from outside costs that nothing gives first: more than any chain. */
-const OUTSIDE = 1e9;
-
-function spreadCosts({ library, needsOf, giversOf }: Reach): Costs {
-  const count = library.tests.length;
-  const ofTest = new Float64Array(count).fill(Infinity);
-  const giverOf = new Int32Array(giversOf.length).fill(-1);
-  const isSettled = new Uint8Array(giversOf.length);
-  const open = new Int32Array(count);
-  const sum = new Float64Array(count);
-  const takersOf: number[][] = giversOf.map(() => []);
-  const givenBy: number[][] = [];
-  const heap = createHeap();
-  const minutesOf = (index: number) => library.tests[index]?.minutes ?? 0;
-  giversOf.forEach((givers, need) => {
-    for (const giver of givers) (givenBy[giver] ??= []).push(need);
-  });
-  for (const [index, needs] of needsOf) {
-    for (const need of needs) takersOf[need]?.push(index);
-    open[index] = needs.length;
-    if (needs.length === 0) heap.push(minutesOf(index), index);
-  }
-  const settle = (need: number, cost: number) => {
-    isSettled[need] = 1;
-    for (const taker of takersOf[need] ?? []) {
-      sum[taker] = (sum[taker] ?? 0) + cost;
-      open[taker] = (open[taker] ?? 0) - 1;
-      if (open[taker] === 0) heap.push((sum[taker] ?? 0) + minutesOf(taker), taker);
-    }
-  };
-  const drain = () => {
-    for (let next = heap.pop(); next; next = heap.pop()) {
-      if (ofTest[next.item] !== Infinity) continue;
-      ofTest[next.item] = next.cost;
-      for (const need of givenBy[next.item] ?? []) {
-        if (isSettled[need] === 1) continue;
-        giverOf[need] = next.item;
-        settle(need, next.cost);
-      }
-    }
-  };
-  drain();
-  // What is left waits in circles: the need that most tests wait for comes from outside, and the rest may follow from it.
-  for (let need = findStuck(takersOf, isSettled); need >= 0; need = findStuck(takersOf, isSettled)) {
-    settle(need, OUTSIDE);
-    drain();
-  }
-  return { ofTest, giverOf };
-}
-
-function findStuck(takersOf: readonly (readonly number[])[], isSettled: Uint8Array): number {
-  let most = -1;
-  takersOf.forEach((takers, need) => {
-    if (isSettled[need] === 0 && takers.length > (takersOf[most]?.length ?? 0)) most = need;
-  });
-  return most;
-}
-
-interface Entry {
-  readonly cost: number;
-  readonly item: number;
-}
-
-/** A binary heap, the cheapest first. */
-function createHeap() {
-  const entries: Entry[] = [];
-  const isBefore = (a: number, b: number) => (entries[a]?.cost ?? 0) < (entries[b]?.cost ?? 0);
-  const swap = (a: number, b: number) => {
-    const [x, y] = [entries[a], entries[b]];
-    if (x && y) [entries[a], entries[b]] = [y, x];
-  };
-  const push = (cost: number, item: number) => {
-    let at = entries.push({ cost, item }) - 1;
-    for (let up = (at - 1) >> 1; at > 0 && isBefore(at, up); at = up, up = (at - 1) >> 1) swap(at, up);
-  };
-  const pop = (): Entry | undefined => {
-    const first = entries[0];
-    const last = entries.pop();
-    if (!last || entries.length === 0) return first;
-    entries[0] = last;
-    for (let at = 0; ;) {
-      const [left, right] = [2 * at + 1, 2 * at + 2];
-      let least = at;
-      if (left < entries.length && isBefore(left, least)) least = left;
-      if (right < entries.length && isBefore(right, least)) least = right;
-      if (least === at) return first;
-      swap(at, least);
-      at = least;
-    }
-  };
-  return { push, pop };
-}
-
 /** The givers that the costs chose, from the target backwards. */
 function gatherChosen({ needsOf }: Reach, { giverOf }: Costs, target: number): Map<number, number> {
   const chosen = new Map<number, number>();
@@ -215,9 +75,6 @@ function gatherChosen({ needsOf }: Reach, { giverOf }: Costs, target: number): M
   }
   return chosen.set(GOAL, target);
 }
-
-/** The goal as a need of its own. */
-export const GOAL = -1;
 
 function describeChain(reach: Reach, costs: Costs, giverOf: ReadonlyMap<number, number>, goal: ChainGoal, isCheapest: boolean): FoundChain {
   const { library, needsOf, fieldOf } = reach;

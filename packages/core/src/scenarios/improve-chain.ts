@@ -1,5 +1,5 @@
-import type { Costs, Reach } from './find-chain.ts';
-import { GOAL } from './find-chain.ts';
+import type { Costs, Reach } from './chain-reach.ts';
+import { GOAL } from './chain-reach.ts';
 
 /** Most places that the search visits: some tens of milliseconds. */
 const MOST_VISITS = 1_500;

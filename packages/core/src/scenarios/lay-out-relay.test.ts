@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { LEG, layOutRelay } from './lay-out-relay.ts';
+import { layOutRelay } from './lay-out-relay.ts';
+import { LEG } from './relay.ts';
 import { traceWay } from './trace-way.ts';
 import { wireChain } from './wire-chain.ts';
 

@@ -1,6 +1,6 @@
 import { pushTo } from '../push-to.ts';
-import type { RelayLeg, RelayLink, RelayWire } from './lay-out-relay.ts';
-import { LEG } from './lay-out-relay.ts';
+import type { RelayLeg, RelayLink, RelayWire } from './relay.ts';
+import { LEG } from './relay.ts';
 
 type Placed = Omit<RelayLeg, 'x'>;
 

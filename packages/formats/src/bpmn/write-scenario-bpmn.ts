@@ -1,4 +1,4 @@
-import { LEG } from '@kindred-baton/core/scenarios/lay-out-relay';
+import { LEG } from '@kindred-baton/core/scenarios/relay';
 import type { ExportedScenario, FileLeg } from '@kindred-baton/core/scenarios/scenario-file';
 import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';

@@ -1,6 +1,6 @@
-import { LEG } from '@kindred-baton/core/scenarios/lay-out-relay';
+import { LEG } from '@kindred-baton/core/scenarios/relay';
 import { layOutRelay } from '@kindred-baton/core/scenarios/lay-out-relay';
-import type { Relay } from '@kindred-baton/core/scenarios/lay-out-relay';
+import type { Relay } from '@kindred-baton/core/scenarios/relay';
 import type { ExportedScenario } from '@kindred-baton/core/scenarios/scenario-file';
 import { escapeXml } from '../xml/escape-xml.ts';
 

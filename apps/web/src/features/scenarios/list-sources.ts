@@ -2,7 +2,7 @@ import type { Chain, WiredLeg, WireSource } from '@kindred-baton/core/scenarios/
 import type { Field } from '@kindred-baton/core/values/field';
 import { FIELD_TYPE_WORDS, isCompatible, toNameKey } from '@kindred-baton/core/values/field';
 
-export interface SourceChoice {
+interface SourceChoice {
   readonly key: string;
   readonly label: string;
   /** null: by its name, as nobody has said otherwise. */

@@ -1,4 +1,4 @@
-import type { RelayLane } from '@kindred-baton/core/scenarios/lay-out-relay';
+import type { RelayLane } from '@kindred-baton/core/scenarios/relay';
 import { countOf } from '../../ui/format.ts';
 
 export const NO_TEAM = 'No team yet';

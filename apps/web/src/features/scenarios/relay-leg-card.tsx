@@ -1,6 +1,6 @@
 import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
-import { LEG } from '@kindred-baton/core/scenarios/lay-out-relay';
-import type { RelayLeg } from '@kindred-baton/core/scenarios/lay-out-relay';
+import { LEG } from '@kindred-baton/core/scenarios/relay';
+import type { RelayLeg } from '@kindred-baton/core/scenarios/relay';
 import StickyNote from 'lucide-react/icons/sticky-note';
 import { BatonMark } from '../../ui/baton-mark.tsx';
 import { STATUS_WORDS, toInitials } from '../../ui/format.ts';

@@ -1,5 +1,6 @@
 import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
-import { layOutRelay, LEG } from '@kindred-baton/core/scenarios/lay-out-relay';
+import { layOutRelay } from '@kindred-baton/core/scenarios/lay-out-relay';
+import { LEG } from '@kindred-baton/core/scenarios/relay';
 import { traceWay } from '@kindred-baton/core/scenarios/trace-way';
 import { useMemo, useRef, useState } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';

@@ -1,6 +1,6 @@
 import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
-import { LEG } from '@kindred-baton/core/scenarios/lay-out-relay';
-import type { Relay, RelayWire } from '@kindred-baton/core/scenarios/lay-out-relay';
+import { LEG } from '@kindred-baton/core/scenarios/relay';
+import type { Relay, RelayWire } from '@kindred-baton/core/scenarios/relay';
 import type { Way } from '@kindred-baton/core/scenarios/trace-way';
 
 interface RelayWiresProps {

@@ -1,6 +1,6 @@
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
-import { LEG } from '@kindred-baton/core/scenarios/lay-out-relay';
-import type { Relay } from '@kindred-baton/core/scenarios/lay-out-relay';
+import { LEG } from '@kindred-baton/core/scenarios/relay';
+import type { Relay } from '@kindred-baton/core/scenarios/relay';
 import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
 import type { DragEvent } from 'react';
 import { useState } from 'react';

@@ -1,4 +1,4 @@
-import type { Relay } from '@kindred-baton/core/scenarios/lay-out-relay';
+import type { Relay } from '@kindred-baton/core/scenarios/relay';
 import type { KeyboardEvent, RefObject } from 'react';
 import { isTyping } from '../../ui/is-typing.ts';
 import type { Zoom } from './relay-zoom.tsx';
