@@ -59,11 +59,11 @@ export function RelayLegCard({ leg, inHand, turn, isChosen, isDim, errors, onCho
               <BatonMark status={turn.status} isDecoration />
             ) : (
               <span className="truncate font-mono text-[11px] text-soft">{code}</span>
-            )}
+            )}{' '}
             <span className="flex items-center gap-1">
               {document.note !== '' && <StickyNote size={11} aria-hidden className="text-soft" />}
               {test?.newer && !turn && <span className="text-[11px] font-bold text-soft">v{test.version}</span>}
-              {errors > 0 && !turn && <b className="text-[12px] text-failed">{errors}</b>}
+              {errors > 0 && !turn && <b className="text-[12px] text-failed"> {errors}</b>}
               {turn?.assignee && <span className="text-[11px] text-soft">{toInitials(turn.assignee)}</span>}
             </span>
           </span>
