@@ -8,6 +8,7 @@ import { compareMap } from '@kindred-baton/core/imports/compare-map';
 import { describe, expect, it } from 'vitest';
 import { readMapFile } from './map/read-map-file.ts';
 import { readRequirementFile } from './requirements/requirement-files.ts';
+import { readScenarioFromFile } from './scenarios/read-scenario-file.ts';
 import { readTables } from './tables/read-tables.ts';
 import { writeCsv, writeXlsx } from './tables/write-tables.ts';
 import { readTestFile } from './tests/read-test-file.ts';
@@ -27,6 +28,10 @@ const READERS: Readonly<Record<string, (file: File) => Promise<Reading>>> = {
   'process lists': (file) => readMapFile(file, {}),
   requirements: (file) => readRequirementFile(file, {}),
   tests: (file) => readTestFile(file),
+  scenarios: async (file) => {
+    const reading = await readScenarioFromFile(file);
+    return reading.ok ? { entries: reading.file.legs, problems: [] } : { entries: [], problems: [{ message: reading.message }] };
+  },
 };
 
 const list = writeWorkbook({

@@ -16,25 +16,42 @@ export function layOutExported({ chain, legs, file }: ExportedScenario): Relay {
   });
 }
 
-/** The relay as SVG, for print: lanes, legs with their numbers, hand-overs; colours that read in grey as well. */
+/** Columns that stand beside one another on a page; a longer relay goes on below. */
+const BAND = 11;
+
+/** The relay as SVG, for print: lanes, legs with their numbers, hand-overs; colours that read in grey as well. A long one comes in bands. */
 export function drawRelay(scenario: ExportedScenario): string {
   const relay = layOutExported(scenario);
-  const { width, height } = relay;
+  const bands = Math.max(1, Math.ceil(relay.columns.length / BAND));
+  return Array.from({ length: bands }, (_, band) => drawBand(scenario, relay, band)).join('\n');
+}
+
+function drawBand(scenario: ExportedScenario, relay: Relay, band: number): string {
+  const own = relay.columns.slice(band * BAND, (band + 1) * BAND);
+  const left = (own[0] ?? LEG.laneWidth) - LEG.laneWidth;
+  const right = relay.columns[(band + 1) * BAND] ?? relay.width;
+  const width = Math.max(right - left, LEG.laneWidth * 4);
+  const isOwn = ({ x }: Relay['legs'][number]) => x >= left + LEG.laneWidth && x < right;
   return [
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 ${LEG.headHeight - 4} ${width} ${height - LEG.headHeight + 8}" width="100%" preserveAspectRatio="xMinYMin meet" role="img" aria-label="The relay" style="max-height:150mm" font-family="Atkinson Hyperlegible Next, Arial, sans-serif">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${left} ${LEG.headHeight - 4} ${width} ${relay.height - LEG.headHeight + 8}" width="100%" preserveAspectRatio="xMinYMin meet" role="img" aria-label="The relay${band === 0 ? '' : ', continued'}" style="max-height:150mm" font-family="Atkinson Hyperlegible Next, Arial, sans-serif">`,
     ...relay.lanes.map(
-      ({ name, y, height: tall }, index) =>
-        `<rect x="0" y="${y}" width="${width}" height="${tall}" fill="${index % 2 === 0 ? '#f4f1e9' : '#fbf8f1'}"/><text x="8" y="${y + 24}" font-size="12.5" font-weight="700" fill="#17282f">${escapeXml(cut(name, 17))}</text>`,
+      (lane, index) => `<rect x="${left}" y="${lane.y}" width="${width}" height="${lane.height}" fill="${getLaneColour(index)}"/>`,
     ),
     ...relay.wires.map(
       ({ path, values }) =>
         `<path d="${path}" fill="none" stroke="${values.length > 0 ? '#b07d10' : '#8d979c'}" stroke-width="${values.length > 0 ? 2 : 1.2}"${values.length > 0 ? '' : ' stroke-dasharray="1 4" stroke-linecap="round"'}/>`,
     ),
+    ...relay.lanes.map(({ name, y, height }, index) => {
+      const ground = `<rect x="${left}" y="${y}" width="${LEG.laneWidth - 12}" height="${height}" fill="${getLaneColour(index)}"/>`;
+      return `${ground}<text x="${left + 8}" y="${y + 24}" font-size="12.5" font-weight="700" fill="#17282f">${escapeXml(cut(name, 17))}</text>`;
+    }),
     ...relay.wires.filter(({ waitDays }) => waitDays > 0).map(({ points, waitDays }) => drawWait(points.at(-1) ?? [0, 0], waitDays)),
-    ...relay.legs.map((leg) => drawLeg(leg, scenario)),
+    ...relay.legs.filter(isOwn).map((leg) => drawLeg(leg, scenario)),
     '</svg>',
   ].join('\n');
 }
+
+const getLaneColour = (index: number) => (index % 2 === 0 ? '#f4f1e9' : '#fbf8f1');
 
 /** Above the leg that waits. */
 const drawWait = ([x, y]: readonly [number, number], days: number) =>

@@ -39,7 +39,7 @@ export interface LoadedChains {
   readonly scenarios: readonly LoadedScenario[];
 }
 
-/** Scenarios with their legs, tests and wiring; all of the programme, or those named. Five queries, whatever the number. */
+/** Scenarios with their legs, tests and wiring; all of the programme, or those named. Six queries at most, whatever the number. */
 export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids?: readonly ScenarioId[]): Promise<LoadedChains> {
   const { db, actor } = context;
   const chosen = and(eq(scenarios.programmeId, actor.programmeId), ids ? inArray(scenarios.id, [...ids]) : undefined);
