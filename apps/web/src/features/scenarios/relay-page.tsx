@@ -2,11 +2,11 @@ import type { RunOverlay, ScenarioDetail } from '@kindred-baton/contracts/scenar
 import { lazy, Suspense } from 'react';
 import { BatonChip } from '../../ui/baton-chip.tsx';
 import { useAddress } from '../frame/address-context.tsx';
-import { LegPanel } from './leg-panel.tsx';
 import { RelayView } from './relay-view.tsx';
 import type { ScenarioInHand } from './use-scenario.ts';
 import { WiringPanel } from './wiring-panel.tsx';
 
+const LegPanel = lazy(() => import('./leg-panel.tsx').then(({ LegPanel: Panel }) => ({ default: Panel })));
 const AddPanel = lazy(() => import('./add-panel.tsx').then(({ AddPanel: Panel }) => ({ default: Panel })));
 
 interface RelayPageProps {
@@ -39,7 +39,9 @@ export function RelayPage({ hand, run, row }: RelayPageProps) {
           <AddPanel hand={hand} after={chosen} />
         </Suspense>
       ) : chosen ? (
-        <LegPanel key={chosen.id} hand={hand} leg={chosen} run={run} row={row} />
+        <Suspense fallback={null}>
+          <LegPanel key={chosen.id} hand={hand} leg={chosen} run={run} row={row} />
+        </Suspense>
       ) : (
         <WiringPanel hand={hand} onChoose={choose} />
       )}
