@@ -4,7 +4,14 @@ export default defineConfig({
   test: {
     reporters: ['default'],
     projects: [
-      { test: { name: 'unit', include: ['packages/{core,contracts,formats}/src/**/*.test.ts', 'apps/*/src/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'unit',
+          include: ['packages/{core,contracts,formats}/src/**/*.test.ts', 'apps/*/src/**/*.test.ts'],
+          // A slow machine is no failure; how fast it is, npm run bench says.
+          testTimeout: 30_000,
+        },
+      },
       {
         test: {
           name: 'store',

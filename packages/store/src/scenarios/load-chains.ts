@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, or } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { ScenarioId, TeamId, TestId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Chain, LegView } from '@kindred-baton/core/scenarios/chain';
@@ -39,7 +39,7 @@ export interface LoadedChains {
   readonly scenarios: readonly LoadedScenario[];
 }
 
-/** Scenarios with their legs, tests and wiring; all of the programme, or those named. Six queries at most, whatever the number. */
+/** Scenarios with their legs, tests and wiring; all of the programme, or those named. Five queries, whatever the number. */
 export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids?: readonly ScenarioId[]): Promise<LoadedChains> {
   const { db, actor } = context;
   const chosen = and(eq(scenarios.programmeId, actor.programmeId), ids ? inArray(scenarios.id, [...ids]) : undefined);
@@ -53,18 +53,19 @@ export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids
       .where(inArray(scenarioRows.scenarioId, wanted))
       .orderBy(asc(scenarioRows.position), asc(scenarioRows.name)),
     db
-      .select({ leg: legs, test: tests })
+      .select({ leg: legs, test: tests, named: testVersions })
       .from(legs)
       .leftJoin(tests, eq(tests.id, legs.testId))
+      .leftJoin(testVersions, and(eq(testVersions.testId, legs.testId), eq(testVersions.number, legs.version)))
       .where(inArray(legs.scenarioId, wanted))
       .orderBy(asc(legs.position), asc(legs.id)),
   ]);
-  const versions = await loadDrawnVersions(
+  const newest = await loadNewest(
     context,
-    legList.map(({ leg }) => leg),
+    legList.flatMap(({ test }) => test?.id ?? []),
   );
   const legsOf = new Map<ScenarioId, LoadedLeg[]>();
-  for (const { leg, test } of legList) pushTo(legsOf, leg.scenarioId, toLoadedLeg(leg, test, versions, tree));
+  for (const { leg, ...linked } of legList) pushTo(legsOf, leg.scenarioId, toLoadedLeg(leg, linked, { newest, tree }));
   const rowsOf = new Map<ScenarioId, ScenarioRowRecord[]>();
   for (const row of rowList) pushTo(rowsOf, row.scenarioId, row);
   const loaded = scenarioList.map((scenario) => {
@@ -78,41 +79,30 @@ export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids
   return { tree, scenarios: loaded };
 }
 
-interface DrawnVersions {
-  /** The newest agreed version, or the draft while none is agreed. */
+/** For each test its newest agreed version, or its draft while none is agreed. */
+async function loadNewest({ db }: Pick<ReadContext, 'db'>, testIds: readonly TestId[]): Promise<Map<TestId, TestVersionRow>> {
+  if (testIds.length === 0) return new Map();
+  const rows = await db
+    .selectDistinctOn([testVersions.testId])
+    .from(testVersions)
+    .where(inArray(testVersions.testId, [...new Set(testIds)]))
+    .orderBy(testVersions.testId, desc(eq(testVersions.state, 'agreed')), desc(testVersions.number));
+  return new Map(rows.map((row) => [row.testId, row]));
+}
+
+interface Linked {
+  readonly test: TestRow | null;
+  /** The version that the leg names. */
+  readonly named: TestVersionRow | null;
+}
+
+interface Around {
   readonly newest: ReadonlyMap<TestId, TestVersionRow>;
-  /** Versions that legs name, by test and number. */
-  readonly named: ReadonlyMap<string, TestVersionRow>;
+  readonly tree: Tree;
 }
 
-const toVersionKey = (testId: TestId, number: number) => `${testId} ${number}`;
-
-async function loadDrawnVersions({ db }: Pick<ReadContext, 'db'>, legRows: readonly LegRow[]): Promise<DrawnVersions> {
-  const testIds = [...new Set(legRows.flatMap(({ testId }) => testId ?? []))];
-  const pairs = legRows.flatMap(({ testId, version }) => (testId && version !== null ? [{ testId, version }] : []));
-  if (testIds.length === 0) return { newest: new Map(), named: new Map() };
-  const [newest, named] = await Promise.all([
-    db
-      .selectDistinctOn([testVersions.testId])
-      .from(testVersions)
-      .where(inArray(testVersions.testId, testIds))
-      .orderBy(testVersions.testId, desc(eq(testVersions.state, 'agreed')), desc(testVersions.number)),
-    pairs.length === 0
-      ? []
-      : db
-          .select()
-          .from(testVersions)
-          .where(or(...pairs.map(({ testId, version }) => and(eq(testVersions.testId, testId), eq(testVersions.number, version))))),
-  ]);
-  return {
-    newest: new Map(newest.map((row) => [row.testId, row])),
-    named: new Map(named.map((row) => [toVersionKey(row.testId, row.number), row])),
-  };
-}
-
-function toLoadedLeg(row: LegRow, test: TestRow | null, versions: DrawnVersions, tree: Tree): LoadedLeg {
-  const newest = (test && versions.newest.get(test.id)) ?? null;
-  const named = test && row.version !== null ? (versions.named.get(toVersionKey(test.id, row.version)) ?? null) : null;
+function toLoadedLeg(row: LegRow, { test, named }: Linked, { newest: newestOf, tree }: Around): LoadedLeg {
+  const newest = (test && newestOf.get(test.id)) ?? null;
   const version = named ?? newest;
   const entry = test ? tree.byId.get(test.nodeId) : undefined;
   const document = toLegDocument(row, test?.code ?? null);

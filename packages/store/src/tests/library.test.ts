@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { testFilterSchema } from '@kindred-baton/contracts/tests/library';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
@@ -126,7 +126,7 @@ describe('the library', () => {
   });
 
   it('lets turns that nobody has begun take a newer version over; what is done keeps its own', async () => {
-    const { version } = await db.ask(lead, getTest, { code: 'BIL-01' });
+    const { id, version } = await db.ask(lead, getTest, { code: 'BIL-01' });
     const steps = [...version.steps, { do: 'see' as const, target: 'Zone', value: '{Zone of the pipe}' }];
     const saved = await db.perform(lead, saveTest, {
       code: 'BIL-01',
@@ -149,7 +149,10 @@ describe('the library', () => {
         { ...older, version: saved.number, turns: changed, notBegun: changed },
       ].filter((line) => line.turns > 0),
     );
-    const [newest] = await db.store.db.select().from(testVersions).where(eq(testVersions.number, saved.number)).limit(1);
+    const [newest] = await db.store.db
+      .select()
+      .from(testVersions)
+      .where(and(eq(testVersions.testId, id), eq(testVersions.number, saved.number)));
     const [turn] = await db.store.db
       .select()
       .from(turns)
