@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import FileDown from 'lucide-react/icons/file-down';
 import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Choose } from '../../ui/choose.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
@@ -17,10 +17,11 @@ import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { useInScope } from '../frame/use-in-scope.ts';
 import { filterRequirements, listMatrixTests, REQUIREMENT_FILTERS } from './filter-requirements.ts';
-import { RequirementDialog } from './requirement-dialog.tsx';
 import { RequirementPanel } from './requirement-panel.tsx';
 import { RequirementTable } from './requirement-table.tsx';
 import { TraceMatrix } from './trace-matrix.tsx';
+
+const RequirementDialog = lazy(() => import('./requirement-dialog.tsx').then(({ RequirementDialog: Box }) => ({ default: Box })));
 
 export function RequirementsApp({ content, ...frame }: PageProps<Traceability>) {
   return (
@@ -113,12 +114,14 @@ function Requirements({ initial }: { readonly initial: Traceability }) {
         </div>
       )}
       {editing !== null && (
-        <RequirementDialog
-          requirement={editing === 'new' ? null : editing}
-          tests={data.tests}
-          taken={data.requirements.map(({ code }) => code)}
-          onClose={() => setEditing(null)}
-        />
+        <Suspense fallback={null}>
+          <RequirementDialog
+            requirement={editing === 'new' ? null : editing}
+            tests={data.tests}
+            taken={data.requirements.map(({ code }) => code)}
+            onClose={() => setEditing(null)}
+          />
+        </Suspense>
       )}
     </>
   );
