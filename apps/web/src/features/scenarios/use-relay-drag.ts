@@ -45,11 +45,11 @@ export function useRelayDrag({ hand, relay, scale }: RelayDragProps) {
     event.preventDefault();
     setMark(null);
     const { behind, lane } = findPlace(event);
-    const test = event.dataTransfer.getData(TEST_CARGO);
+    const code = event.dataTransfer.getData(TEST_CARGO);
     const edits =
-      test === ''
+      code === ''
         ? moveLeg(hand, event.dataTransfer.getData(LEG_CARGO), { before: behind?.id ?? null, lane })
-        : [{ kind: 'add leg' as const, leg: createLeg({ id: crypto.randomUUID(), test }), before: behind?.id ?? null }];
+        : [{ kind: 'add leg' as const, leg: createLeg({ id: crypto.randomUUID(), test: code }), before: behind?.id ?? null }];
     if (edits.length > 0) void hand.run(edits);
   };
   // From one part of the relay to another is no leaving.
