@@ -89,10 +89,13 @@ function isAwake(): boolean {
 function createVisitor(page: Page, baseUrl: string, errors: string[]): Visitor {
   const settle = async () => {
     await page.waitForFunction(isAwake, { timeout: WAIT_MS });
-    // Effects run in the frame after.
+    // Effects run in a frame after, on a busy machine some later: when the page has nothing else to do, they are through.
     await page.evaluate(() =>
       document.fonts.ready.then(
-        () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(() => resolve(undefined)))),
+        () =>
+          new Promise((resolve) =>
+            requestAnimationFrame(() => requestAnimationFrame(() => requestIdleCallback(() => resolve(undefined), { timeout: 3_000 }))),
+          ),
       ),
     );
   };
