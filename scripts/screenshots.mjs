@@ -51,7 +51,11 @@ const VIEWS = [
 ];
 
 async function makeRows(page) {
-  await press(page, '::-p-text(Make rows)');
+  const button = 'section[aria-label="Rows from classes"] .button-primary';
+  await page.waitForSelector(button);
+  // The view is fetched when it is shown; by its first idle moment it hears clicks.
+  await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
+  await page.evaluate((selector) => document.querySelector(selector)?.click(), button);
   const answer = await page.waitForSelector('section[aria-label="Rows from classes"] [role=status]');
   await answer.evaluate((node) => node.scrollIntoView({ block: 'center' }));
 }

@@ -49,5 +49,6 @@ describe('names that may mean the same', () => {
     expect(compareNames('Quote no.', 'Permit no.')).toBeLessThan(0.3);
     expect(compareNames('Survey no.', 'Survey number')).toBe(1);
     expect(compareNames('no.', 'id')).toBe(0);
+    expect(compareNames('Plan no.', 'Plant')).toBeLessThan(0.5);
   });
 });

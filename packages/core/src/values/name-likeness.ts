@@ -16,16 +16,29 @@ export function compareNames(a: string, b: string): number {
     free.splice(at, 1);
     shared += 1;
   }
-  return (2 * shared) / whole;
+  const likeness = (2 * shared) / whole;
+  return likeness >= ALMOST || sharesWord(a, b) ? likeness : likeness / 2;
+}
+
+/** Names without a word in common are alike only when they are almost the same: “Plan” is no “Plant”. */
+const ALMOST = 0.9;
+
+function sharesWord(a: string, b: string): boolean {
+  const words = new Set(toWords(a));
+  return toWords(b).some((word) => words.has(word));
 }
 
 /** Words that stand in every other name say little. */
 const COMMON = /\b(?:no|number|id|code|ref|reference|of|the)\b/gu;
 
-function toPairs(name: string): string[] {
-  const words = toNameKey(name)
+function toWords(name: string): string[] {
+  return toNameKey(name)
     .replace(/[^\p{L}\d ]/gu, '')
     .replace(COMMON, '')
-    .split(' ');
-  return words.flatMap((word) => Array.from({ length: Math.max(0, word.length - 1) }, (_, i) => word.slice(i, i + 2)));
+    .split(' ')
+    .filter((word) => word !== '');
+}
+
+function toPairs(name: string): string[] {
+  return toWords(name).flatMap((word) => Array.from({ length: Math.max(0, word.length - 1) }, (_, i) => word.slice(i, i + 2)));
 }
