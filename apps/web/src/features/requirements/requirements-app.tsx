@@ -17,10 +17,10 @@ import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { useInScope } from '../frame/use-in-scope.ts';
 import { filterRequirements, listMatrixTests, REQUIREMENT_FILTERS } from './filter-requirements.ts';
-import { RequirementPanel } from './requirement-panel.tsx';
 import { RequirementTable } from './requirement-table.tsx';
 import { TraceMatrix } from './trace-matrix.tsx';
 
+const RequirementPanel = lazy(() => import('./requirement-panel.tsx').then(({ RequirementPanel: Panel }) => ({ default: Panel })));
 const RequirementDialog = lazy(() => import('./requirement-dialog.tsx').then(({ RequirementDialog: Box }) => ({ default: Box })));
 
 export function RequirementsApp({ content, ...frame }: PageProps<Traceability>) {
@@ -110,7 +110,11 @@ function Requirements({ initial }: { readonly initial: Traceability }) {
       ) : (
         <div className={`grid gap-4 ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_316px]' : ''}`}>
           <RequirementTable requirements={shown} chosen={chosen?.code ?? null} />
-          {chosen && <RequirementPanel requirement={chosen} onEdit={() => setEditing(chosen)} />}
+          {chosen && (
+            <Suspense fallback={null}>
+              <RequirementPanel requirement={chosen} onEdit={() => setEditing(chosen)} />
+            </Suspense>
+          )}
         </div>
       )}
       {editing !== null && (
