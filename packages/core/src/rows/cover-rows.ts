@@ -48,7 +48,7 @@ export function* coverRows(
 ): Generator<CoverProgress, CoverResult> {
   const allowed = createAllowedRows(model);
   const fresh = createTuples(model, allowed);
-  const lowerBound = Math.max(getLowerBound(model, allowed, fresh.mostOfOneSet), stays.length + given.length);
+  const lowerBound = Math.max(getLowerBound(model, allowed, fresh.mostOfOneSet), stays.length);
   let best: Row[] | null = null;
   let spent = 0;
   for (let restart = 0; restart < MOST_RESTARTS; restart += 1) {

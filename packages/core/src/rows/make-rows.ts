@@ -43,8 +43,9 @@ export function* makeRows({ setup, stays, seed }: MakeRowsInput): Generator<Cove
     if (problem) return { ok: false, message: problem };
     const staying = stays.map((values) => toRow(read, values));
     const counting = staying.filter((row) => isOpen(row, allowed));
-    const result = yield* coverRows(model, { seed, stays: counting, given: read.mustHave });
-    return toMadeRows({ setup, read, result, counted: counting.length, stays });
+    const mustHave = joinRows(read.mustHave, allowed);
+    const result = yield* coverRows(model, { seed, stays: counting, given: mustHave });
+    return toMadeRows({ setup, result, counted: counting.length, mustHave: mustHave.length, stays });
   } catch (error) {
     if (error instanceof TooTangledError) return { ok: false, message: error.message };
     throw error;
@@ -94,7 +95,7 @@ function readSetup(setup: ClassSetup): ReadSetup | RowProblem {
     if (typeof pairs === 'string') return no(`A row that must be there names ${pairs}.`);
     mustHave.push(fill(model, pairs));
   }
-  return { model, valueOf, columnOf, mustHave: dropContained(mustHave) };
+  return { model, valueOf, columnOf, mustHave };
 }
 
 const no = (message: string): RowProblem => ({ ok: false, message });
@@ -124,10 +125,16 @@ function fill(model: RowModel, pairs: readonly (readonly [number, number])[]): R
   return row;
 }
 
-/** Must-have classes join in one row where they can: one that is part of another row needs none of its own. */
-function dropContained(rows: readonly Row[]): Row[] {
-  const isPartOf = (part: Row, whole: Row) => part !== whole && part.every((value, column) => value < 0 || whole[column] === value);
-  return rows.filter((row, at) => !rows.some((other, place) => isPartOf(row, other) && (!isPartOf(other, row) || place < at)));
+/** Rows that must be there join in one where they ask for nothing different and the whole is allowed. Cost O(rows²). */
+function joinRows(rows: readonly Row[], allowed: AllowedRows): Row[] {
+  const joined: Row[] = [];
+  for (const row of rows) {
+    const at = joined.findIndex((other) => other.every((value, column) => value < 0 || row[column]! < 0 || row[column] === value));
+    const whole = joined[at]?.map((value, column) => (value < 0 ? row[column]! : value));
+    if (whole && allowed.canComplete(whole)) joined[at] = whole;
+    else joined.push(row);
+  }
+  return joined;
 }
 
 function findImpossible(setup: ClassSetup, { model, mustHave }: ReadSetup, allowed: AllowedRows): string | null {
@@ -160,18 +167,18 @@ const isOpen = (row: Row, allowed: AllowedRows) => row.some((value) => value >= 
 
 function toMadeRows(parts: {
   setup: ClassSetup;
-  read: ReadSetup;
   result: CoverResult;
   counted: number;
+  mustHave: number;
   stays: readonly Combination[];
 }): MadeRows {
-  const { setup, read, result, counted, stays } = parts;
+  const { setup, result, counted, mustHave, stays } = parts;
   const toValues = (row: Row): Combination =>
     Object.fromEntries(setup.columns.map(({ name, classes }, column) => [name, classes[row[column] ?? -1]?.value ?? '']));
   const findInvalid = (row: Row) => setup.columns.find(({ classes }, column) => classes[row[column] ?? -1]?.kind === 'invalid')?.name;
   const made = result.rows.slice(counted).map((row, at): MadeRow => ({
     values: toValues(row),
-    why: at < read.mustHave.length ? 'must-have' : 'covers',
+    why: at < mustHave ? 'must-have' : 'covers',
     invalid: findInvalid(row),
   }));
   return {

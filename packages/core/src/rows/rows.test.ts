@@ -146,6 +146,15 @@ describe('rows from classes', () => {
     );
   });
 
+  it('join what must be there in one row where they can, and claim no bound that joining would break', () => {
+    const columns = [column('Band', 'A B', { A: 'must-have' }), column('Length', '1 2', { '2': 'must-have' })];
+    const made = make({ strength: 2, columns, forbidden: [], mustHave: [] });
+    expect(made.rows.filter(({ why }) => why === 'must-have').map(({ values }) => values)).toEqual([{ Band: 'A', Length: '2' }]);
+    expect([made.rows.length, made.lowerBound]).toEqual([4, 4]);
+    const apart = make({ strength: 2, columns, forbidden: [{ Band: 'A', Length: '2' }], mustHave: [] });
+    expect(apart.rows.filter(({ why }) => why === 'must-have')).toHaveLength(2);
+  });
+
   it('leave rows that have run as they are, and count what they cover', () => {
     const first = make(QUOTE).rows.map(({ values }) => values);
     const ran = [...first.slice(0, 5), { Band: 'A', 'Pipe length': 'as measured' }];

@@ -1,3 +1,4 @@
+import { pushTo } from '../push-to.ts';
 import { encodeTexts, findSharedRuns } from '../values/shared-runs.ts';
 
 export interface OverlapSource {
@@ -47,11 +48,7 @@ export function findOverlaps(scenarios: readonly OverlapSource[], shortest = SHO
 function findContained(scenarios: readonly OverlapSource[], texts: readonly (readonly number[])[]): Containment[] {
   const scenariosOf = new Map<number, number[]>();
   texts.forEach((text, scenario) => {
-    for (const test of new Set(text)) {
-      const list = scenariosOf.get(test);
-      if (list) list.push(scenario);
-      else scenariosOf.set(test, [scenario]);
-    }
+    for (const test of new Set(text)) pushTo(scenariosOf, test, scenario);
   });
   return texts.flatMap((text, inner) => {
     if (text.length < 2) return [];

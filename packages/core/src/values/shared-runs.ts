@@ -1,3 +1,5 @@
+import { pushTo } from '../push-to.ts';
+
 /** A run of equal items that stands in several texts. */
 export interface SharedRun {
   readonly length: number;
@@ -32,9 +34,7 @@ function groupStarts(texts: readonly (readonly number[])[], length: number): Sta
   texts.forEach((text, number) => {
     for (let at = 0; at + length <= text.length; at += 1) {
       const key = text.slice(at, at + length).join(' ');
-      const group = groups.get(key);
-      if (group) group.push([number, at]);
-      else groups.set(key, [[number, at]]);
+      pushTo(groups, key, [number, at]);
     }
   });
   return [...groups.values()].filter(isShared);
@@ -57,9 +57,7 @@ function extend(texts: readonly (readonly number[])[], group: readonly Start[], 
     const byNext = new Map<number, Start[]>();
     for (const start of starts) {
       const next = texts[start[0]]?.[start[1] + length] ?? -1;
-      const same = byNext.get(next);
-      if (same) same.push(start);
-      else byNext.set(next, [start]);
+      pushTo(byNext, next, start);
     }
     const longer = [...byNext].flatMap(([next, more]) => (next >= 0 && isShared(more) ? [more] : []));
     const isWhole = longer.length === 1 && longer[0]?.length === starts.length;
