@@ -1,0 +1,224 @@
+/**
+ * List scheduling (R. L. Graham 1966): whenever somebody is free, she takes the first job of the list that may begin and that she may do.
+ * Never worse than 2 − 1/m times the best on m people without calendars (Graham 1966). Work goes over nights and weekends; it is not
+ * handed from one person to another.
+ */
+import { createHeap } from './heap.ts';
+import type { Heap } from './heap.ts';
+import type { JobGraph } from './job-graph.ts';
+import type { Calendars } from './measure-chains.ts';
+import { addWaitDays } from './measure-chains.ts';
+import type { PlanProblem } from './problem.ts';
+import { addWork, findNextWork } from './working-time.ts';
+
+export interface Schedule {
+  /** Moments by job; Infinity: nobody can do it. */
+  readonly starts: Float64Array;
+  readonly ends: Float64Array;
+  /** Who does it; null: nobody can. */
+  readonly workers: readonly (string | null)[];
+}
+
+interface Event {
+  readonly at: number;
+  readonly job: number;
+  readonly worker: number;
+}
+
+/** `list`: the place of each job in the list, the smallest first. Cost O((jobs + waits) log jobs + jobs × people of a lane). */
+export function scheduleJobs(problem: PlanProblem, graph: JobGraph, calendars: Calendars, list: Float64Array): Schedule {
+  return new Scheduler(problem, graph, calendars, list).run();
+}
+
+class Scheduler {
+  readonly #starts: Float64Array;
+  readonly #ends: Float64Array;
+  readonly #workers: (number | null)[];
+  readonly #waits: number[];
+  readonly #events = createHeap<Event>((a, b) => a.at < b.at);
+  readonly #own: Heap<number>[];
+  readonly #ofLane = new Map<string, Heap<number>>();
+  readonly #lanePeople = new Map<string, number[]>();
+  readonly #busyUntil: Float64Array;
+  readonly #wakesAt: Float64Array;
+  readonly #indexOfWorker: ReadonlyMap<string, number>;
+  readonly #groups: Int32Array;
+  readonly #workerOfGroup = new Map<number, number>();
+  readonly #barred: number[][];
+  #now = 0;
+
+  constructor(
+    readonly problem: PlanProblem,
+    readonly graph: JobGraph,
+    readonly calendars: Calendars,
+    readonly list: Float64Array,
+  ) {
+    const { jobs, workers } = problem;
+    this.#starts = new Float64Array(jobs.length).fill(Infinity);
+    this.#ends = new Float64Array(jobs.length).fill(Infinity);
+    this.#workers = jobs.map(() => null);
+    this.#waits = graph.before.map(({ length }) => length);
+    this.#busyUntil = new Float64Array(workers.length).fill(problem.startsAt);
+    this.#wakesAt = new Float64Array(workers.length).fill(-1);
+    this.#indexOfWorker = new Map(workers.map(({ id }, index) => [id, index]));
+    this.#own = workers.map(() => this.#createList());
+    workers.forEach(({ lanes }, index) => {
+      for (const lane of lanes) {
+        (this.#lanePeople.get(lane) ?? this.#lanePeople.set(lane, []).get(lane)!).push(index);
+        if (!this.#ofLane.has(lane)) this.#ofLane.set(lane, this.#createList());
+      }
+    });
+    this.#groups = joinGroups(problem, graph);
+    this.#barred = listBarred(problem, graph);
+  }
+
+  #createList(): Heap<number> {
+    return createHeap<number>((a, b) => this.list[a]! < this.list[b]! || (this.list[a]! === this.list[b]! && a < b));
+  }
+
+  run(): Schedule {
+    const { problem, graph } = this;
+    for (const index of graph.order) if (this.#waits[index] === 0) this.#release(index, problem.startsAt);
+    for (let first = this.#events.peek(); first; first = this.#events.peek()) {
+      const at = first.at;
+      this.#now = at;
+      const awake = new Set<number>();
+      for (let event = this.#events.peek(); event?.at === at; event = this.#events.peek()) {
+        this.#events.pop();
+        if (event.job >= 0) for (const worker of this.#offer(event.job)) awake.add(worker);
+        else awake.add(event.worker);
+      }
+      // In the order of the list of people, so that equals are treated alike.
+      for (const worker of [...awake].sort((a, b) => a - b)) this.#take(worker, at);
+    }
+    return {
+      ...{ starts: this.#starts, ends: this.#ends },
+      workers: this.#workers.map((worker) => (worker === null ? null : problem.workers[worker]!.id)),
+    };
+  }
+
+  /** A job may begin when those before it are done, its days are over and its own moment has come. */
+  #release(index: number, endOfEarlier: number): void {
+    const job = this.problem.jobs[index]!;
+    const isFirst = this.graph.before[index]!.length === 0;
+    const at = Math.max(isFirst ? endOfEarlier : addWaitDays(endOfEarlier, job.waitDays), job.notBefore, this.problem.startsAt);
+    this.#events.push({ at, job: index, worker: -1 });
+  }
+
+  /** Puts a job where those who may do it look for work; answers them. */
+  #offer(index: number): readonly number[] {
+    const job = this.problem.jobs[index]!;
+    const fixed = this.#workerOfGroup.get(this.#groups[index]!) ?? (job.worker === null ? undefined : this.#indexOfWorker.get(job.worker));
+    if (fixed !== undefined) {
+      this.#own[fixed]!.push(index);
+      return [fixed];
+    }
+    this.#ofLane.get(job.lane)?.push(index);
+    return this.#lanePeople.get(job.lane) ?? [];
+  }
+
+  #take(worker: number, at: number): void {
+    if (this.#busyUntil[worker]! > at) return;
+    const time = this.calendars.ofWorker.get(this.problem.workers[worker]!.id);
+    const next = time ? findNextWork(time, at) : Infinity;
+    if (!time || next === Infinity) return;
+    if (next > at) {
+      if (this.#wakesAt[worker] === next || !this.#hasWork(worker)) return;
+      this.#events.push({ at: next, job: -1, worker });
+      this.#wakesAt[worker] = next;
+      return;
+    }
+    const index = this.#choose(worker);
+    if (index === undefined) return;
+    const end = addWork(time, at, this.problem.jobs[index]!.minutes);
+    this.#workers[index] = worker;
+    this.#workerOfGroup.set(this.#groups[index]!, worker);
+    this.#starts[index] = at;
+    this.#ends[index] = end;
+    this.#busyUntil[worker] = end;
+    if (end === Infinity) return;
+    this.#events.push({ at: end, job: -1, worker });
+    for (const later of this.graph.behind[index]!) {
+      this.#waits[later]! -= 1;
+      if (this.#waits[later] === 0)
+        this.#release(
+          later,
+          this.graph.before[later]!.reduce((last, job) => Math.max(last, this.#ends[job]!), 0),
+        );
+    }
+  }
+
+  #hasWork(worker: number): boolean {
+    return this.#own[worker]!.size() > 0 || this.problem.workers[worker]!.lanes.some((lane) => this.#ofLane.get(lane)!.size() > 0);
+  }
+
+  /** The first of the lists that she looks into; what she must not do stays there. */
+  #choose(worker: number): number | undefined {
+    const lists = [this.#own[worker]!, ...this.problem.workers[worker]!.lanes.map((lane) => this.#ofLane.get(lane)!)];
+    let best: { list: Heap<number>; index: number } | undefined;
+    const aside: { list: Heap<number>; index: number }[] = [];
+    for (const list of lists) {
+      let index = list.pop();
+      while (index !== undefined) {
+        if (!this.#giveToMate(worker, index)) {
+          if (this.#may(worker, index)) break;
+          aside.push({ list, index });
+        }
+        index = list.pop();
+      }
+      if (index === undefined) continue;
+      const isFirst =
+        best === undefined ||
+        this.list[index]! < this.list[best.index]! ||
+        (this.list[index] === this.list[best.index] && index < best.index);
+      const refused = isFirst ? best : { list, index };
+      if (refused) aside.push(refused);
+      if (isFirst) best = { list, index };
+    }
+    for (const { list, index } of aside) list.push(index);
+    return best?.index;
+  }
+
+  /** Whether she may take it: not both of two that one person must not do; what was given to her by name she does. */
+  #may(worker: number, index: number): boolean {
+    if (this.problem.jobs[index]!.worker !== null) return true;
+    return !this.#barred[index]!.some((other) => this.#workers[other] === worker);
+  }
+
+  /** Meanwhile somebody has taken its mate: it goes to her list. */
+  #giveToMate(worker: number, index: number): boolean {
+    const mate = this.#workerOfGroup.get(this.#groups[index]!);
+    if (mate === undefined || mate === worker) return false;
+    this.#own[mate]!.push(index);
+    this.#events.push({ at: Math.max(this.#busyUntil[mate]!, this.#now), job: -1, worker: mate });
+    return true;
+  }
+}
+
+/** Jobs of one person share a number. */
+function joinGroups({ jobs }: PlanProblem, { indexOf }: JobGraph): Int32Array {
+  const groups = Int32Array.from(jobs, (_, index) => index);
+  const find = (index: number): number => {
+    let root = index;
+    while (groups[root] !== root) root = groups[root]!;
+    return root;
+  };
+  jobs.forEach(({ sameAs, lane }, index) => {
+    const mate = sameAs === null ? undefined : indexOf.get(sameAs);
+    if (mate !== undefined && jobs[mate]!.lane === lane) groups[find(index)] = find(mate);
+  });
+  return groups.map((_, index) => find(index));
+}
+
+function listBarred({ jobs }: PlanProblem, { indexOf }: JobGraph): number[][] {
+  const barred: number[][] = jobs.map(() => []);
+  jobs.forEach(({ otherThan }, index) => {
+    for (const id of otherThan) {
+      const other = indexOf.get(id);
+      if (other === undefined) continue;
+      barred[index]!.push(other);
+      barred[other]!.push(index);
+    }
+  });
+  return barred;
+}
