@@ -26,3 +26,7 @@ export type EvidenceId = Id<'evidence'>;
 export type DefectId = Id<'defect'>;
 export type PersonaId = Id<'persona'>;
 export type JobId = Id<'job'>;
+export type InvitationId = Id<'invitation'>;
+export type NudgeId = Id<'nudge'>;
+export type DefectWordId = Id<'defectWord'>;
+export type MailId = Id<'mail'>;

@@ -30,7 +30,8 @@ export interface RunTurnView {
   readonly isBegun: boolean;
 }
 
-export type RunOutcome = 'failed' | 'blocked' | 'passed' | 'under way' | 'not run' | 'skipped';
+export const RUN_OUTCOMES = ['failed', 'blocked', 'passed', 'under way', 'not run', 'skipped'] as const;
+export type RunOutcome = (typeof RUN_OUTCOMES)[number];
 
 /**
  * A run's outcome from its turns: failed if any failed, else blocked, else passed when every turn passed or was

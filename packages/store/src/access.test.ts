@@ -5,8 +5,28 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../tests/support/test-store.ts';
 import type { Actor } from './actor.ts';
-import { createCycle, moveCycle } from './cycles/change-cycles.ts';
-import { getCycle, getCycleScope } from './cycles/get-cycle.ts';
+import { changeCycle, createCycle } from './cycles/change-cycles.ts';
+import { changeScope, getScopeEffects, takeScenario } from './cycles/change-scope.ts';
+import { getAcceptance, signOffNode } from './cycles/acceptance.ts';
+import { getPlan } from './cycles/get-plan.ts';
+import { staffCycle } from './cycles/staff-cycle.ts';
+import { changeDefect, getLikelySame, joinDefect, sayDefect } from './defects/talk-about-defects.ts';
+import { invitePeople, leaveProgramme, revokeInvitation, savePerson } from './programmes/change-people.ts';
+import {
+  changeProgramme,
+  createProgramme,
+  removeApplication,
+  removeEnvironment,
+  removeTeam,
+  saveApplication,
+  saveEnvironment,
+  saveTeam,
+} from './programmes/change-programme.ts';
+import { getHistory, getSetUp, listMails } from './programmes/get-set-up.ts';
+import { getProfile, saveProfile } from './programmes/profile.ts';
+import { moveCycle } from './cycles/move-cycle.ts';
+import { getCycle } from './cycles/get-cycle.ts';
+import { getCycleScope } from './cycles/get-cycle-scope.ts';
 import { listCycles } from './cycles/list-cycles.ts';
 import { logDefect, moveDefect } from './defects/change-defects.ts';
 import { getDefect, listDefects } from './defects/get-defects.ts';
@@ -53,10 +73,11 @@ import { takeNewerVersion } from './tests/take-newer-version.ts';
 import { waiveFinding } from './tests/waive-finding.ts';
 import { getTest } from './tests/get-test.ts';
 import { listTestCodes, listTests } from './tests/list-tests.ts';
-import { assignTurn } from './turns/assign-turn.ts';
+import { nudge } from './turns/nudge.ts';
+import { passTurn } from './turns/pass-turn.ts';
 import { getGuide } from './turns/get-guide.ts';
 import { getRunOverlay } from './turns/get-run-overlay.ts';
-import { getTurnsHome } from './turns/get-turns-home.ts';
+import { getTurnsHome, markSeen } from './turns/get-turns-home.ts';
 import { listTurns } from './turns/list-turns.ts';
 import { finishAttempt, recordStep, startAttempt } from './turns/make-attempts.ts';
 
@@ -91,7 +112,10 @@ const OPERATIONS: Readonly<Record<string, Operation<never, unknown>>> = {
     takeVersion,
     replaceTest,
   },
-  ...{ createCycle, moveCycle, assignTurn, startAttempt, recordStep, finishAttempt, keepEvidence, logDefect, moveDefect, storeImport },
+  ...{ changeCycle, changeScope, takeScenario, signOffNode, staffCycle, changeDefect, joinDefect, sayDefect, markSeen },
+  ...{ invitePeople, leaveProgramme, revokeInvitation, savePerson, saveProfile, changeProgramme, createProgramme },
+  ...{ saveApplication, removeApplication, saveEnvironment, removeEnvironment, saveTeam, removeTeam },
+  ...{ createCycle, moveCycle, passTurn, nudge, startAttempt, recordStep, finishAttempt, keepEvidence, logDefect, moveDefect, storeImport },
 };
 const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
   ...{
@@ -118,6 +142,7 @@ const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
   },
   ...{ getTurnsHome, listTurns, getGuide, getRunOverlay, listDefects, getDefect, getEvidence, getProgress, findAnything, loadSurroundings },
   ...{ findChainInLibrary, proposeForLegs, getChangeReview, getOverlaps, getMapWay, getMapGaps, listScenarioStates, compareScenario },
+  ...{ getPlan, getScopeEffects, getAcceptance, getLikelySame, getSetUp, getHistory, listMails, getProfile },
   ...{ loadScenarioToExport, compareScenarioImport },
   ...{ getHangs, getMapChanges, compareMapImport, compareRequirementImport, getOutline, listRequirements, getTraceability },
 };

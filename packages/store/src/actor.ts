@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { PersonId, ProgrammeId } from '@kindred-baton/core/ids';
 import type { Right, Role } from '@kindred-baton/core/programmes/roles';
@@ -22,7 +22,7 @@ export async function getActor(store: Store, personId: PersonId, programmeKey: s
 
     .select({ programmeId: programmes.id, programmeName: programmes.name, timeZone: programmes.timeZone, roles: members.roles })
     .from(programmes)
-    .innerJoin(members, and(eq(members.programmeId, programmes.id), eq(members.personId, personId)))
+    .innerJoin(members, and(eq(members.programmeId, programmes.id), eq(members.personId, personId), isNull(members.leftAt)))
     .where(eq(programmes.key, programmeKey));
   if (!row) throw new AppError('not found', `There is no programme “${programmeKey}” that you belong to.`);
   return { ...row, programmeKey, personId };

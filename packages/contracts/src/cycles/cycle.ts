@@ -1,7 +1,51 @@
 import { z } from 'zod';
-import { CYCLE_PURPOSES, CYCLE_STATES, SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
+import { CYCLE_PURPOSES, CYCLE_STATES, LEFTOVER_WAYS, SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
+import { EVIDENCE_RULES, FAILURE_PARTS, OPEN_LEG_RULES, RETEST_RULES } from '@kindred-baton/core/cycles/rules';
+import { SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { RUN_OUTCOMES } from '@kindred-baton/core/outcomes';
+import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
+import { SCENARIO_STATES } from '@kindred-baton/core/scenarios/scenario';
 import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
-import { codeSchema, codedSchema, countsSchema, daySchema, idSchema, momentSchema, nameSchema, personSchema } from '../common.ts';
+import { nodeDocumentSchema } from '../map/node.ts';
+import {
+  codeSchema,
+  codedSchema,
+  countsSchema,
+  daySchema,
+  idSchema,
+  momentSchema,
+  nameSchema,
+  personSchema,
+  prioritySchema,
+} from '../common.ts';
+
+/** Adding a criterion: a line here, its kind in core/cycles/rules.ts and its measure in check-exit.ts. */
+export const exitRuleSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('run share'), least: z.number().min(0).max(1) }),
+  z.object({ kind: z.literal('pass share'), least: z.number().min(0).max(1) }),
+  z.object({ kind: z.literal('open defects'), severity: z.enum(SEVERITIES), most: z.int().min(0).max(10_000) }),
+  z.object({ kind: z.literal('requirements verified'), requirements: z.enum(REQUIREMENT_KINDS) }),
+  z.object({ kind: z.literal('critical nodes signed off') }),
+]);
+
+export const cycleRulesSchema = z.object({
+  onlyAgreedScenarios: z.boolean(),
+  openLegs: z.enum(OPEN_LEG_RULES),
+  evidence: z.enum(EVIDENCE_RULES),
+  failure: z.array(z.enum(FAILURE_PARTS)),
+  retestBy: z.enum(RETEST_RULES),
+  laneMayRecord: z.boolean(),
+  exit: z.array(exitRuleSchema).max(20),
+});
+
+export const exitResultSchema = z.object({
+  rule: exitRuleSchema,
+  isMet: z.boolean(),
+  figure: z.number().nullable(),
+  open: z.array(z.string()),
+});
+
+export const reservationSchema = z.object({ text: z.string().trim().min(1, 'Say what is not yet accepted.').max(2_000), dueOn: daySchema });
 
 export const cycleListSchema = z.object({
   cycles: z.array(
@@ -26,6 +70,25 @@ export const cycleDetailSchema = z.object({
   purpose: z.enum(CYCLE_PURPOSES),
   environment: z.string(),
   owner: z.string().nullable(),
+  environmentId: idSchema<'environment'>(),
+  ownerId: idSchema<'person'>().nullable(),
+  rules: cycleRulesSchema,
+  documents: z.array(nodeDocumentSchema),
+  environments: z.array(
+    z.object({
+      applicationId: idSchema<'application'>(),
+      application: z.string(),
+      environmentId: idSchema<'environment'>(),
+      environment: z.string(),
+    }),
+  ),
+  /** Changes of scope and rules since it opened, newest first. */
+  scopeChanges: z.array(
+    z.object({
+      ...{ action: z.string(), by: z.string().nullable(), at: momentSchema, why: z.string(), before: z.string(), after: z.string() },
+      ...{ added: z.array(z.string()), dropped: z.array(z.string()) },
+    }),
+  ),
   startsOn: z.string(),
   endsOn: z.string(),
   counts: countsSchema,
@@ -35,6 +98,10 @@ export const cycleDetailSchema = z.object({
       number: z.int(),
       scenario: codedSchema,
       rowName: z.string().nullable(),
+      priority: prioritySchema,
+      outcome: z.enum(RUN_OUTCOMES),
+      leftTo: z.enum(LEFTOVER_WAYS).nullable(),
+      leftReason: z.string(),
       turns: z.array(
         z.object({
           id: idSchema<'turn'>(),
@@ -64,6 +131,7 @@ export const cycleDetailSchema = z.object({
       node: z.object({ code: z.string(), name: z.string() }),
       decision: z.enum(SIGN_OFF_DECISIONS),
       reason: z.string(),
+      reservations: z.array(reservationSchema),
       by: z.string(),
       at: momentSchema,
       counts: countsSchema,
@@ -76,7 +144,13 @@ export type CycleDetail = z.infer<typeof cycleDetailSchema>;
 export const cycleScopeSchema = z.object({
   scenarios: z.array(
     codedSchema.extend({
+      state: z.enum(SCENARIO_STATES),
+      priority: prioritySchema,
       node: z.object({ code: z.string(), name: z.string() }),
+      /** Every node that its legs pass, and those above. */
+      passes: z.array(z.string()),
+      /** Codes of the requirements that its tests serve. */
+      requirements: z.array(z.string()),
       legs: z.int(),
       openLegs: z.int(),
       errors: z.int(),
@@ -84,9 +158,26 @@ export const cycleScopeSchema = z.object({
       rows: z.array(z.object({ id: idSchema<'scenarioRow'>(), name: z.string() })),
     }),
   ),
-  suggestedCode: z.string(),
+  /** Former cycles, newest first, with how their runs ended. */
+  former: z.array(
+    codedSchema.omit({ id: true }).extend({
+      runs: z.array(
+        z.object({
+          scenarioId: idSchema<'scenario'>(),
+          rowId: idSchema<'scenarioRow'>().nullable(),
+          outcome: z.enum(RUN_OUTCOMES),
+          isLeftToNext: z.boolean(),
+        }),
+      ),
+    }),
+  ),
+  /** The next free code of the programme's scheme, by purpose. */
+  suggestedCodes: z.record(z.enum(CYCLE_PURPOSES), z.string()),
 });
 export type CycleScope = z.infer<typeof cycleScopeSchema>;
+
+const scopeItemSchema = z.object({ scenarioId: idSchema<'scenario'>(), rowIds: z.array(idSchema<'scenarioRow'>()) });
+export type ScopeItem = z.infer<typeof scopeItemSchema>;
 
 export const createCycleSchema = z
   .object({
@@ -96,11 +187,50 @@ export const createCycleSchema = z
     environmentId: idSchema<'environment'>(),
     startsOn: daySchema,
     endsOn: daySchema,
-    scope: z
-      .array(z.object({ scenarioId: idSchema<'scenario'>(), rowIds: z.array(idSchema<'scenarioRow'>()) }))
-      .min(1, 'Choose at least one scenario.'),
+    ownerId: idSchema<'person'>().optional(),
+    rules: cycleRulesSchema.optional(),
+    scope: z.array(scopeItemSchema).min(1, 'Choose at least one scenario.'),
   })
   .refine((cycle) => cycle.startsOn <= cycle.endsOn, { message: 'The end is before the start.', path: ['endsOn'] });
 export type CreateCycle = z.infer<typeof createCycleSchema>;
 
-export const moveCycleSchema = z.object({ from: z.enum(CYCLE_STATES), to: z.enum(CYCLE_STATES) });
+const WHY = z.string().trim().max(2_000);
+
+export const changeCycleSchema = z.object({
+  name: nameSchema.optional(),
+  purpose: z.enum(CYCLE_PURPOSES).optional(),
+  environmentId: idSchema<'environment'>().optional(),
+  ownerId: idSchema<'person'>().nullable().optional(),
+  startsOn: daySchema.optional(),
+  endsOn: daySchema.optional(),
+  rules: cycleRulesSchema.optional(),
+  documents: z.array(nodeDocumentSchema).max(100).optional(),
+  /** Applications that are tested in another environment than the cycle's. */
+  environments: z.array(z.object({ applicationId: idSchema<'application'>(), environmentId: idSchema<'environment'>() })).optional(),
+  /** Asked for once the cycle is open. */
+  why: WHY.optional(),
+});
+export type ChangeCycle = z.infer<typeof changeCycleSchema>;
+
+export const changeScopeSchema = z
+  .object({ add: z.array(scopeItemSchema), drop: z.array(idSchema<'run'>()), why: WHY.default('') })
+  .refine(({ add, drop }) => add.length + drop.length > 0, { message: 'Choose what goes in or out.' });
+export type ChangeScope = z.infer<typeof changeScopeSchema>;
+
+export const scopeEffectsSchema = z.object({
+  runs: z.int(),
+  turns: z.int(),
+  notTried: z.int(),
+  minutes: z.int(),
+  attempts: z.int(),
+  openDefects: z.array(z.string()),
+});
+export type ScopeEffects = z.infer<typeof scopeEffectsSchema>;
+
+export const moveCycleSchema = z.object({
+  from: z.enum(CYCLE_STATES),
+  to: z.enum(CYCLE_STATES),
+  /** When it closes: where each run goes that is not through. */
+  left: z.array(z.object({ runId: idSchema<'run'>(), to: z.enum(LEFTOVER_WAYS), reason: WHY })).optional(),
+});
+export type MoveCycle = z.infer<typeof moveCycleSchema>;

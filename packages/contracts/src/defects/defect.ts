@@ -1,8 +1,15 @@
 import { z } from 'zod';
-import { DEFECT_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { DEFECT_KINDS, DEFECT_LINK_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
-import { idSchema, momentSchema, prioritySchema } from '../common.ts';
+import { codeSchema, daySchema, idSchema, momentSchema, prioritySchema } from '../common.ts';
 import { evidenceSchema } from '../turns/turn.ts';
+
+export const defectLinkSchema = z
+  .object({ kind: z.enum(DEFECT_LINK_KINDS), to: z.string().trim().min(1, 'Say which defect, or where.').max(500) })
+  .refine(({ kind, to }) => kind !== 'tracked at' || /^https?:\/\//.test(to), {
+    message: 'An address begins with https://.',
+    path: ['to'],
+  });
 
 const defectBase = {
   code: z.string(),
@@ -15,6 +22,8 @@ const defectBase = {
   cycle: z.object({ code: z.string(), name: z.string() }),
   foundAt: momentSchema,
   foundBy: z.string(),
+  assignee: z.string().nullable(),
+  dueOn: z.string().nullable(),
 };
 
 export const defectListSchema = z.object({ defects: z.array(z.object({ ...defectBase, node: z.string().nullable(), waiting: z.int() })) });
@@ -30,6 +39,14 @@ export const defectDetailSchema = z.object({
   steps: z.array(z.string()),
   environment: z.string(),
   browser: z.string(),
+  persona: z.string(),
+  teamId: idSchema<'team'>().nullable(),
+  assigneeId: idSchema<'person'>().nullable(),
+  links: z.array(defectLinkSchema),
+  /** The run in which it was found, and the values that it had carried by then. */
+  run: z.object({ id: idSchema<'run'>(), number: z.int(), name: z.string(), scenario: z.string() }).nullable(),
+  baton: z.array(z.object({ name: z.string(), value: z.string() })),
+  talk: z.array(z.object({ id: z.uuid(), by: z.string(), at: momentSchema, text: z.string() })),
   reason: z.string(),
   evidence: z.array(evidenceSchema),
   turns: z.array(
@@ -64,3 +81,45 @@ export const moveDefectSchema = z
   .object({ from: z.enum(DEFECT_STATUSES), to: z.enum(DEFECT_STATUSES), reason: z.string().trim().max(2_000).default('') })
   .refine((move) => move.to !== 'declined' || move.reason !== '', { message: 'Say why it is declined.', path: ['reason'] });
 export type MoveDefect = z.infer<typeof moveDefectSchema>;
+
+/** What a defect is; what is left out stays as it is. */
+export const changeDefectSchema = z.object({
+  title: logDefectSchema.shape.title.optional(),
+  kind: z.enum(DEFECT_KINDS).optional(),
+  severity: z.enum(SEVERITIES).optional(),
+  priority: prioritySchema.optional(),
+  teamId: idSchema<'team'>().nullable().optional(),
+  assigneeId: idSchema<'person'>().nullable().optional(),
+  dueOn: daySchema.nullable().optional(),
+  links: z.array(defectLinkSchema).max(50).optional(),
+});
+export type ChangeDefect = z.infer<typeof changeDefectSchema>;
+
+export const sayDefectSchema = z.object({ id: z.uuid(), text: z.string().trim().min(1, 'Say something.').max(10_000) });
+
+/** A defect in the making: which are likely the same? */
+export const likelySameQuerySchema = z.object({
+  attemptId: idSchema<'attempt'>(),
+  stepIndex: z.coerce.number().int().min(0),
+  title: z.string().max(200),
+  seen: z.string().max(10_000),
+});
+export type LikelySameQuery = z.infer<typeof likelySameQuerySchema>;
+
+export const likelySameSchema = z.object({
+  likely: z.array(
+    z.object({
+      code: z.string(),
+      title: z.string(),
+      status: z.enum(DEFECT_STATUSES),
+      likeness: z.number(),
+      why: z.array(z.string()),
+      waiting: z.int(),
+    }),
+  ),
+});
+export type LikelySameView = z.infer<typeof likelySameSchema>;
+
+/** Joins a failing attempt to a defect that is known. */
+export const joinDefectSchema = z.object({ code: codeSchema, attemptId: idSchema<'attempt'>(), stepIndex: z.int().min(0) });
+export type JoinDefect = z.infer<typeof joinDefectSchema>;

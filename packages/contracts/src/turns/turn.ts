@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { EVIDENCE_RULES, FAILURE_PARTS } from '@kindred-baton/core/cycles/rules';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/turns/turn';
-import { codeSchema, idSchema, momentSchema, prioritySchema } from '../common.ts';
+import { codeSchema, idSchema, momentSchema, personSchema, prioritySchema } from '../common.ts';
 import { testVersionSchema } from '../tests/test.ts';
 
 /** A value on its way: what it is, whether it is here, and from whom it comes. */
@@ -31,10 +32,20 @@ export const turnCardSchema = z.object({
   arrivals: z.array(arrivalSchema),
   /** For a waiting turn: the turn that has the baton now. */
   holder: z
-    .object({ title: z.string(), person: z.string().nullable(), status: z.enum(TURN_STATUSES), dueOn: z.string().nullable() })
+    .object({
+      id: idSchema<'turn'>(),
+      nudges: z.int(),
+      title: z.string(),
+      person: z.string().nullable(),
+      status: z.enum(TURN_STATUSES),
+      dueOn: z.string().nullable(),
+    })
     .nullable(),
   /** For a held turn: by what, as a sentence. */
   heldBy: z.string().nullable(),
+  minutes: z.int(),
+  /** How often somebody asked for it. */
+  nudges: z.int(),
 });
 export type TurnCard = z.infer<typeof turnCardSchema>;
 
@@ -44,6 +55,12 @@ export const turnsHomeSchema = z.object({
   passedOn: z.object({ passed: z.int(), failed: z.int(), blocked: z.int(), skipped: z.int(), recent: z.array(turnCardSchema) }),
   /** How many more are on their way than are listed. */
   moreOnItsWay: z.int(),
+  /** What happened since she last looked; null: never before. */
+  since: z
+    .object({ at: momentSchema, came: z.int(), retests: z.int(), nudges: z.int(), takenAway: z.int(), defectsFixed: z.int() })
+    .nullable(),
+  /** Her own share in the cycles that run. */
+  mine: z.object({ turns: z.int(), done: z.int(), doneThisWeek: z.int(), minutesDone: z.int(), minutesLeft: z.int(), found: z.int() }),
 });
 export type TurnsHome = z.infer<typeof turnsHomeSchema>;
 
@@ -106,6 +123,7 @@ export const attemptSchema = z.object({
   kept: z.record(z.string(), z.string()),
   environment: z.string(),
   browser: z.string(),
+  isFromSheet: z.boolean(),
   results: z.array(stepResultSchema),
   evidence: z.array(evidenceSchema),
 });
@@ -116,6 +134,12 @@ export const guideSchema = z.object({
   turn: turnCardSchema,
   outcome: z.enum(OUTCOMES),
   version: testVersionSchema.nullable(),
+  /** Without a written test: do it, say how it went. */
+  isBare: z.boolean(),
+  /** What the cycle asks for with an attempt. */
+  rules: z.object({ evidence: z.enum(EVIDENCE_RULES), failure: z.array(z.enum(FAILURE_PARTS)) }),
+  /** The people of its lane. */
+  mates: z.array(personSchema),
   /** A newer agreed version than the pinned one. */
   newerVersion: z.int().nullable(),
   environment: z.string(),
@@ -154,4 +178,6 @@ export const finishedSchema = z.object({
 });
 export type Finished = z.infer<typeof finishedSchema>;
 
-export const assignTurnSchema = z.object({ personId: idSchema<'person'>() });
+export const passTurnSchema = z.object({ personId: idSchema<'person'>(), word: z.string().trim().max(2_000).default('') });
+
+export const nudgedSchema = z.object({ count: z.int(), to: z.string() });

@@ -19,6 +19,8 @@ export interface LanePerson {
   readonly team: string;
   /** Work that the person already has, in minutes. */
   readonly loadMinutes: number;
+  /** What she can work until the end, absences left out: loads are compared by their share of it. Without it all are alike. */
+  readonly availableMinutes?: number | undefined;
 }
 
 export interface Assignment {
@@ -35,14 +37,15 @@ export interface Assignment {
 export function assignTurns(turns: readonly AssignableTurn[], people: readonly LanePerson[]): Assignment {
   const loadOf = new Map(people.map((person) => [person.id, person.loadMinutes]));
   const lanes = new Map<string, string[]>();
-  for (const { id, team } of people) pushTo(lanes, team, id);
+  for (const { id, team, availableMinutes } of people) if (availableMinutes !== 0) pushTo(lanes, team, id);
+  const timeOf = new Map(people.map(({ id, availableMinutes }) => [id, availableMinutes ?? 1]));
   const barredOf = listBarred(turns);
   const assigneeOf = new Map<string, string>();
   const unassigned: string[] = [];
   for (const piece of joinPieces(turns)) {
     const barred = new Set(piece.turns.flatMap((id) => (barredOf.get(id) ?? []).flatMap((other) => assigneeOf.get(other) ?? [])));
     const able = (lanes.get(piece.team) ?? []).filter((person) => !barred.has(person));
-    const person = findLeastLoaded(able, loadOf);
+    const person = findLeastLoaded(able, (id) => ((loadOf.get(id) ?? 0) + piece.minutes) / (timeOf.get(id) ?? 1));
     if (person === undefined) {
       unassigned.push(...piece.turns);
       continue;
@@ -96,10 +99,8 @@ function listBarred(turns: readonly AssignableTurn[]): Map<string, string[]> {
   return barredOf;
 }
 
-function findLeastLoaded(people: readonly string[], loadOf: ReadonlyMap<string, number>): string | undefined {
+function findLeastLoaded(people: readonly string[], loadWith: (person: string) => number): string | undefined {
   let best: string | undefined;
-  for (const person of people) {
-    if (best === undefined || (loadOf.get(person) ?? 0) < (loadOf.get(best) ?? 0)) best = person;
-  }
+  for (const person of people) if (best === undefined || loadWith(person) < loadWith(best)) best = person;
   return best;
 }

@@ -19,3 +19,13 @@ export function canAttempt(state: CycleState, isRetest: boolean): boolean {
 
 export const SIGN_OFF_DECISIONS = ['accepted', 'accepted with reservations', 'refused'] as const;
 export type SignOffDecision = (typeof SIGN_OFF_DECISIONS)[number];
+
+/** What an owner accepts only for now: what, and until when it is put right. */
+export interface Reservation {
+  readonly text: string;
+  readonly dueOn: string;
+}
+
+/** Where a run goes that is not through when its cycle closes. */
+export const LEFTOVER_WAYS = ['next cycle', 'dropped'] as const;
+export type LeftoverWay = (typeof LEFTOVER_WAYS)[number];

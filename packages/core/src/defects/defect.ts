@@ -34,3 +34,13 @@ export function decideAfterRetest(status: DefectStatus, retests: readonly ('pass
   if (retests.includes('failed')) return 'accepted';
   return retests.length > 0 && retests.every((retest) => retest === 'passed') ? 'closed' : status;
 }
+
+/** How a defect hangs together with another, or with something at an address. */
+export const DEFECT_LINK_KINDS = ['same as', 'caused by', 'see also', 'tracked at'] as const;
+export type DefectLinkKind = (typeof DEFECT_LINK_KINDS)[number];
+
+export interface DefectLink {
+  readonly kind: DefectLinkKind;
+  /** A defect's code; with *tracked at* an address. */
+  readonly to: string;
+}

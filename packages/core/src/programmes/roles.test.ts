@@ -9,7 +9,7 @@ describe('rights by role', () => {
     expect(table).toMatchObject({
       observer: 'read',
       tester: 'read, make attempts, log defects',
-      owner: 'read, make attempts, log defects, move defects',
+      owner: 'read, make attempts, log defects, move defects, sign off',
       author: 'read, edit map, edit tests, agree tests, edit scenarios, make attempts, log defects',
       lead: RIGHTS.join(', '),
     });

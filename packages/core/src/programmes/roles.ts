@@ -13,6 +13,9 @@ export const RIGHTS = [
   'make attempts',
   'log defects',
   'move defects',
+  'sign off',
+  'set up the programme',
+  'read the history',
 ] as const;
 export type Right = (typeof RIGHTS)[number];
 
@@ -21,7 +24,7 @@ const RIGHTS_OF: Readonly<Record<Role, readonly Right[]>> = {
   lead: RIGHTS,
   author: ['read', 'edit map', 'edit tests', 'agree tests', 'edit scenarios', 'make attempts', 'log defects'],
   tester: ['read', 'make attempts', 'log defects'],
-  owner: ['read', 'make attempts', 'log defects', 'move defects'],
+  owner: ['read', 'make attempts', 'log defects', 'move defects', 'sign off'],
   observer: ['read'],
 };
 

@@ -26,6 +26,7 @@ export function assessRun(turns: readonly TurnView[]): RunAssessment {
 
 function assessTurn(turns: readonly TurnView[], turn: TurnView, causes: readonly HoldCause[]): TurnAssessment {
   const outcome = turn.latest?.outcome ?? 'not run';
+  if (turn.isLeftOut && !turn.latest && !turn.isUnderWay) return { state: 'done', outcome: 'skipped', status: 'skipped', causes: [] };
   if (turn.isUnderWay) return { state: 'under way', outcome, status: turn.latest ? turn.latest.outcome : 'under way', causes: [] };
   if (turn.latest) return { state: turn.isRetestDue ? 'ready' : 'done', outcome, status: turn.latest.outcome, causes: [] };
   if (causes.length > 0) return { state: 'waiting', outcome, status: 'held', causes };
@@ -34,7 +35,8 @@ function assessTurn(turns: readonly TurnView[], turn: TurnView, causes: readonly
 }
 
 function isOver(turn: TurnView | undefined): boolean {
-  return turn?.latest?.outcome === 'passed' || turn?.latest?.outcome === 'skipped';
+  if (!turn?.latest) return turn?.isLeftOut === true && !turn.isUnderWay;
+  return turn.latest.outcome === 'passed' || turn.latest.outcome === 'skipped';
 }
 
 /** Root causes: failed or blocked turns anywhere before, and values that a finished turn should have given. */

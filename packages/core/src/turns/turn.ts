@@ -1,4 +1,5 @@
 import type { Outcome, StepOutcome } from '../outcomes.ts';
+import type { Step } from '../tests/step.ts';
 import type { Field } from '../values/field.ts';
 
 /** Where a turn stands. *Held* is waiting with a known cause and is shown, not stored. */
@@ -22,6 +23,12 @@ export interface PinnedNeed {
   readonly source: PinnedSource;
 }
 
+/** “Do it, say how it went”: a turn whose leg has no agreed test. */
+export interface BareTurn {
+  readonly steps: readonly Step[];
+  readonly gives: readonly Field[];
+}
+
 /** One leg of one run as the assessment sees it. */
 export interface TurnView {
   readonly after: readonly number[];
@@ -31,6 +38,8 @@ export interface TurnView {
   readonly isUnderWay: boolean;
   /** It failed or was blocked, and may now be tried again. */
   readonly isRetestDue: boolean;
+  /** Its run was taken out of the cycle's scope: what nobody has tried is skipped. */
+  readonly isLeftOut?: boolean;
 }
 
 export type HoldCause =

@@ -15,11 +15,13 @@ import { cycles } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
 import { turns } from '../schema/turns.ts';
 import { agreeTest, createTest, saveTest } from '../tests/change-tests.ts';
-import { assignTurn } from '../turns/assign-turn.ts';
+import { passTurn } from '../turns/pass-turn.ts';
 import { getGuide } from '../turns/get-guide.ts';
 import { startAttempt } from '../turns/make-attempts.ts';
-import { createCycle, moveCycle } from './change-cycles.ts';
-import { getCycle, getCycleScope } from './get-cycle.ts';
+import { createCycle } from './change-cycles.ts';
+import { moveCycle } from './move-cycle.ts';
+import { getCycle } from './get-cycle.ts';
+import { getCycleScope } from './get-cycle-scope.ts';
 
 describe('planning and opening a cycle', () => {
   let db: TestStore;
@@ -70,8 +72,8 @@ describe('planning and opening a cycle', () => {
   });
 
   it('suggests a code that is free, and says when one is taken', async () => {
-    const { suggestedCode } = await db.ask(lead, getCycleScope, undefined);
-    expect((await db.ask(lead, getCycleScope, undefined)).suggestedCode).toBe(suggestedCode);
+    const { suggestedCodes } = await db.ask(lead, getCycleScope, undefined);
+    expect((await db.ask(lead, getCycleScope, undefined)).suggestedCodes.smoke).toBe(suggestedCodes.smoke);
     await expect(plan('P-1', 'NS-S6')).rejects.toThrow('There is a cycle with that code already. Choose another.');
   });
 
@@ -144,7 +146,14 @@ describe('planning and opening a cycle', () => {
     const [first] = await turnsOf('P-4');
     const attempt = { turnId: first?.turn.id as never, id: randomUUID() as never, browser: '' };
     await expect(db.perform(lead, startAttempt, attempt)).rejects.toThrow('closing: only retests are made');
-    await db.perform(lead, moveCycle, { code: 'P-4', from: 'closing', to: 'closed' });
+    await expect(db.perform(lead, moveCycle, { code: 'P-4', from: 'closing', to: 'closed' })).rejects.toThrow('1 run is not through');
+    const [run] = (await db.ask(lead, getCycle, 'P-4')).runs;
+    const drop = (reason: string) => [{ runId: run?.id as never, to: 'dropped' as const, reason }];
+    await expect(db.perform(lead, moveCycle, { code: 'P-4', from: 'closing', to: 'closed', left: drop('') })).rejects.toThrow(
+      'Say why run 1',
+    );
+    await db.perform(lead, moveCycle, { code: 'P-4', from: 'closing', to: 'closed', left: drop('Of no use any more') });
+    expect((await db.ask(lead, getCycle, 'P-4')).runs[0]).toMatchObject({ leftTo: 'dropped', leftReason: 'Of no use any more' });
     await expect(db.perform(lead, startAttempt, attempt)).rejects.toThrow('Cycle P-4 is closed');
     await expect(db.perform(lead, moveCycle, { code: 'P-4', from: 'closed', to: 'open' })).rejects.toThrow('cannot become open');
   });
@@ -156,14 +165,14 @@ describe('planning and opening a cycle', () => {
     const jory = await db.actorOf('Jory Lind');
     const mira = await db.actorOf('Mira Stokes');
     const other = first?.assignee === 'Jory Lind' ? mira : jory;
-    await db.perform(lead, assignTurn, { turnId: first?.turn.id as never, personId: other.personId });
+    await db.perform(lead, passTurn, { turnId: first?.turn.id as never, personId: other.personId, word: '' });
     await db.perform(other, startAttempt, { turnId: first?.turn.id as never, id: randomUUID() as never, browser: '' });
-    await expect(db.perform(lead, assignTurn, { turnId: first?.turn.id as never, personId: lead.personId })).rejects.toThrow(
+    await expect(db.perform(lead, passTurn, { turnId: first?.turn.id as never, personId: lead.personId, word: '' })).rejects.toThrow(
       'is under way',
     );
-    await expect(db.perform(lead, assignTurn, { turnId: first?.turn.id as never, personId: randomUUID() as never })).rejects.toThrow(
-      'no such person',
-    );
+    await expect(
+      db.perform(lead, passTurn, { turnId: first?.turn.id as never, personId: randomUUID() as never, word: '' }),
+    ).rejects.toThrow('no such person');
   });
 
   it('pins note, persona and who may do it; never the same person is kept when turns are given', async () => {
@@ -180,7 +189,7 @@ describe('planning and opening a cycle', () => {
     expect(c?.otherPersonThan).toEqual([0]);
     const guide = await db.ask(lead, getGuide, a?.id as never);
     expect([guide.note, guide.persona]).toEqual(['Ask for the band', personas[0]?.name]);
-    await expect(db.perform(lead, assignTurn, { turnId: c?.id as never, personId: a?.assigneeId as never })).rejects.toThrow(
+    await expect(db.perform(lead, passTurn, { turnId: c?.id as never, personId: a?.assigneeId as never, word: '' })).rejects.toThrow(
       'must not be done by whoever does leg 1',
     );
   });

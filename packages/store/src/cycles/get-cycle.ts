@@ -1,43 +1,48 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { CycleDetail, CycleScope } from '@kindred-baton/contracts/cycles/cycle';
+import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import type { CycleId, PersonId, RunId, TeamId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import type { TurnStatus } from '@kindred-baton/core/turns/turn';
 import type { Query, ReadContext } from '../operation.ts';
-import { countFindings } from '../scenarios/list-scenarios.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
-import { cycles, runs, signOffs } from '../schema/cycles.ts';
+import { cycleEnvironments, cycles, runs, signOffs } from '../schema/cycles.ts';
+import { history } from '../schema/history.ts';
 import { nodes } from '../schema/map.ts';
 import { people } from '../schema/people.ts';
-import { environments, teamMembers, teams } from '../schema/programmes.ts';
+import { applications, environments, teamMembers, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { turns } from '../schema/turns.ts';
 import { findObstacles } from './find-obstacles.ts';
-import { getLegMinutes } from './make-turns.ts';
 
 /** A cycle with its runs, its lanes and their load, and what keeps it from being opened. */
 export const getCycle: Query<string, CycleDetail> = {
   right: 'read',
   read: async (context, code) => {
     const { cycle, environment, owner } = await loadHead(context, code);
-    const [turnRows, runRows, laneRows, decisions] = await Promise.all([
+    const [turnRows, runRows, laneRows, decisions, elsewhere, changes] = await Promise.all([
       loadTurns(context, cycle.id),
       loadRunRows(context, cycle.id),
       loadLanePeople(context),
       loadSignOffs(context, cycle.id),
+      loadEnvironments(context, cycle.id),
+      listScopeChanges(context, cycle),
     ]);
     const turnsOf = new Map<RunId, TurnOfCycle[]>();
     for (const turn of turnRows) pushTo(turnsOf, turn.runId, turn);
     return {
       ...{ id: cycle.id, code: cycle.code, name: cycle.name, state: cycle.state, purpose: cycle.purpose },
-      ...{ startsOn: cycle.startsOn, endsOn: cycle.endsOn, environment, owner },
+      ...{ startsOn: cycle.startsOn, endsOn: cycle.endsOn, environment, owner, environmentId: cycle.environmentId, ownerId: cycle.ownerId },
+      rules: { ...cycle.rules, failure: [...cycle.rules.failure], exit: cycle.rules.exit.map((rule) => ({ ...rule })) },
+      documents: cycle.documents.map((document) => ({ ...document })),
+      ...{ environments: elsewhere, scopeChanges: changes },
       counts: countStatuses(turnRows),
       runs: runRows.map(({ run, scenario }) => ({
-        ...{ id: run.id, number: run.number, scenario, rowName: run.rowName },
+        ...{ id: run.id, number: run.number, scenario, rowName: run.rowName, priority: run.priority, outcome: run.outcome },
+        ...{ leftTo: run.leftTo, leftReason: run.leftReason },
         turns: (turnsOf.get(run.id) ?? []).map(({ id, title, status, team, assignee }) => ({
           id,
           title,
@@ -47,7 +52,7 @@ export const getCycle: Query<string, CycleDetail> = {
         })),
       })),
       lanes: layOutLanes(turnRows, laneRows),
-      obstacles: cycle.state === 'planning' ? await listObstacles(context, runRows) : [],
+      obstacles: cycle.state === 'planning' ? await listObstacles(context, runRows, cycle) : [],
       signOffs: decisions,
     };
   },
@@ -114,7 +119,7 @@ async function loadSignOffs({ db }: ReadContext, cycleId: CycleId): Promise<Cycl
     .where(eq(signOffs.cycleId, cycleId))
     .orderBy(asc(nodes.code));
   return rows.map(({ node, signOff, by }) => ({
-    ...{ node, by, decision: signOff.decision, reason: signOff.reason },
+    ...{ node, by, decision: signOff.decision, reason: signOff.reason, reservations: signOff.reservations.map((item) => ({ ...item })) },
     at: signOff.decidedAt.toISOString(),
     counts: { ...NO_COUNTS, ...signOff.figures },
   }));
@@ -155,43 +160,58 @@ function layOutLanes(turnRows: readonly TurnOfCycle[], lanePeople: readonly Lane
     }));
 }
 
-async function listObstacles(context: ReadContext, runRows: Awaited<ReturnType<typeof loadRunRows>>): Promise<CycleDetail['obstacles']> {
+async function listObstacles(
+  context: ReadContext,
+  runRows: Awaited<ReturnType<typeof loadRunRows>>,
+  { rules }: CycleRow,
+): Promise<CycleDetail['obstacles']> {
   const { scenarios: loaded } = await loadChains(context, [...new Set(runRows.map(({ run }) => run.scenarioId))]);
   return loaded.flatMap((scenario) =>
     findObstacles(
       scenario,
       runRows.filter(({ run }) => run.scenarioId === scenario.scenario.id).map(({ run }) => run),
+      rules,
     ),
   );
 }
 
-/** What a new cycle can take in: every scenario that is not retired, with its data rows. */
-export const getCycleScope: Query<void, CycleScope> = {
-  right: 'read',
-  read: async (context) => {
-    const [{ tree, scenarios: loaded }, codes] = await Promise.all([
-      loadChains(context),
-      context.db.select({ code: cycles.code }).from(cycles).where(eq(cycles.programmeId, context.actor.programmeId)),
-    ]);
-    return {
-      scenarios: loaded
-        .filter(({ scenario }) => scenario.state !== 'retired')
-        .map((item) => ({
-          ...{ id: item.scenario.id, code: item.scenario.code, name: item.scenario.name },
-          node: { code: tree.byId.get(item.scenario.nodeId)?.node.code ?? '', name: tree.byId.get(item.scenario.nodeId)?.node.name ?? '' },
-          legs: item.legs.length,
-          openLegs: item.legs.filter((leg) => leg.test === null).length,
-          errors: countFindings(item).errors,
-          minutes: item.legs.reduce((sum, leg) => sum + getLegMinutes(leg), 0),
-          rows: item.rows.map(({ id, name }) => ({ id, name })),
-        })),
-      suggestedCode: suggestCode(codes.map(({ code }) => code)),
-    };
-  },
-};
+function loadEnvironments({ db }: ReadContext, cycleId: CycleId): Promise<CycleDetail['environments']> {
+  return db
+    .select({
+      ...{ applicationId: cycleEnvironments.applicationId, application: applications.name },
+      ...{ environmentId: cycleEnvironments.environmentId, environment: environments.name },
+    })
+    .from(cycleEnvironments)
+    .innerJoin(applications, eq(applications.id, cycleEnvironments.applicationId))
+    .innerJoin(environments, eq(environments.id, cycleEnvironments.environmentId))
+    .where(eq(cycleEnvironments.cycleId, cycleId))
+    .orderBy(asc(applications.name));
+}
 
-function suggestCode(taken: readonly string[]): string {
-  let number = taken.length + 1;
-  while (taken.includes(`C-${number}`)) number += 1;
-  return `C-${number}`;
+const SCOPE_ACTIONS = ['scope changed', 'changed while open', 'took a scenario over', 'took a newer version over'];
+
+/** What was changed of its scope and rules since it opened, newest first, with who and why. */
+async function listScopeChanges({ db }: ReadContext, cycle: CycleRow): Promise<CycleDetail['scopeChanges']> {
+  if (cycle.openedAt === null) return [];
+  const rows = await db
+    .select({ action: history.action, details: history.details, by: people.name, at: history.at })
+    .from(history)
+    .leftJoin(people, eq(people.id, history.personId))
+    .where(and(eq(history.subjectId, cycle.id), inArray(history.action, SCOPE_ACTIONS), gt(history.at, cycle.openedAt)))
+    .orderBy(desc(history.id));
+  return rows.map(({ action, by, at, details }) => ({
+    ...{ action, by, at: at.toISOString(), why: typeof details['why'] === 'string' ? details['why'] : '' },
+    ...{ before: describeDetails(details['before']), after: describeDetails(details['after'] ?? omitWhy(details)) },
+    ...{ added: toTexts(details['added']), dropped: toTexts(details['dropped']) },
+  }));
+}
+
+const toTexts = (value: unknown) => (Array.isArray(value) ? value.filter((item) => typeof item === 'string') : []);
+const omitWhy = (details: Record<string, unknown>) => Object.fromEntries(Object.entries(details).filter(([name]) => name !== 'why'));
+
+function describeDetails(value: unknown): string {
+  if (typeof value !== 'object' || value === null) return '';
+  return Object.entries(value)
+    .map(([name, part]) => `${name} ${typeof part === 'object' ? JSON.stringify(part) : String(part)}`)
+    .join(', ');
 }

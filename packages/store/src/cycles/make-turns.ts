@@ -1,6 +1,9 @@
 import { pinRun } from '@kindred-baton/core/cycles/pin-run';
+import { leaveOutLegs } from '@kindred-baton/core/cycles/leave-out-legs';
+import type { OpenLegRule } from '@kindred-baton/core/cycles/rules';
 import { spreadDueDays } from '@kindred-baton/core/cycles/spread-due-days';
 import type { LegId, PersonId, RunId, TestVersionId } from '@kindred-baton/core/ids';
+import { createBareTurn } from '@kindred-baton/core/turns/create-bare-turn';
 import { createId } from '../ids.ts';
 import type { LoadedLeg, LoadedScenario } from '../scenarios/load-chains.ts';
 import type { CycleRow, RunRow } from '../schema/cycles.ts';
@@ -8,25 +11,29 @@ import type { turns } from '../schema/turns.ts';
 
 export type NewTurn = typeof turns.$inferInsert & { readonly legId: LegId };
 
-export const OPEN_LEG_MINUTES = 15;
+const OPEN_LEG_MINUTES = 15;
 
 export interface TurnPlan {
   readonly cycle: Pick<CycleRow, 'id' | 'programmeId'>;
+  readonly openLegs: OpenLegRule;
   readonly workingDays: readonly string[];
   readonly createId?: () => NewTurn['id'];
 }
 
 /** The turns of one run: a turn for each leg, with its wiring pinned for the run's data row, and its due day. */
 export function makeTurns(plan: TurnPlan, run: Pick<RunRow, 'id' | 'values'>, loaded: LoadedScenario): NewTurn[] {
-  const pinned = pinRun(loaded.chain, run.values);
-  const minutes = loaded.legs.map(getLegMinutes);
+  const isLeftOut = (index: number) => plan.openLegs === 'left out' && !hasAgreedTest(loaded.legs[index]);
+  const kept = leaveOutLegs(pinRun(loaded.chain, run.values), isLeftOut).flatMap(({ index, leg: pinned }) => {
+    const leg = loaded.legs[index];
+    return leg ? [{ leg, pinned }] : [];
+  });
   const dueDays = spreadDueDays(
-    minutes,
+    kept.map(({ leg }) => getLegMinutes(leg)),
     plan.workingDays,
-    loaded.legs.map(({ row }) => row.waitDays),
+    kept.map(({ leg }) => leg.row.waitDays),
   );
-  const indexOf = new Map(loaded.legs.map(({ row }, index) => [row.id, index]));
-  return loaded.legs.map((leg, index) => ({
+  const indexOf = new Map(kept.map(({ leg }, index) => [leg.row.id, index]));
+  return kept.map(({ leg, pinned }, index) => ({
     id: plan.createId?.() ?? createId<'turn'>(),
     programmeId: plan.cycle.programmeId,
     cycleId: plan.cycle.id,
@@ -36,14 +43,16 @@ export function makeTurns(plan: TurnPlan, run: Pick<RunRow, 'id' | 'values'>, lo
     title: leg.view.title,
     testId: leg.test?.id ?? null,
     versionId: getPinnedVersion(leg),
+    bare: plan.openLegs === 'bare turn' && !hasAgreedTest(leg) ? createBareTurn(leg.view.title, leg.view.gives) : null,
     nodeId: leg.test?.nodeId ?? loaded.scenario.nodeId,
     teamId: leg.teamId,
-    minutes: minutes[index] ?? OPEN_LEG_MINUTES,
+    minutes: getLegMinutes(leg),
     dueOn: dueDays[index] ?? null,
-    after: [...(pinned[index]?.after ?? [])],
-    needs: [...(pinned[index]?.needs ?? [])],
+    after: [...pinned.after],
+    needs: [...pinned.needs],
     note: leg.row.note,
     personaId: leg.row.personaId,
+    waitDays: leg.row.waitDays,
     samePersonAs: (leg.row.samePersonAs && indexOf.get(leg.row.samePersonAs)) ?? null,
     otherPersonThan: leg.row.otherPersonThan.flatMap((id) => indexOf.get(id) ?? []),
   }));
@@ -51,6 +60,10 @@ export function makeTurns(plan: TurnPlan, run: Pick<RunRow, 'id' | 'values'>, lo
 
 export function getLegMinutes(leg: LoadedLeg): number {
   return leg.test?.minutes ?? OPEN_LEG_MINUTES;
+}
+
+export function hasAgreedTest(leg: LoadedLeg | undefined): boolean {
+  return leg?.test != null && leg.version?.state === 'agreed';
 }
 
 /** Only an agreed version can be pinned. */

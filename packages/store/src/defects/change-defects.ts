@@ -8,10 +8,13 @@ import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import type { RunId, TeamId, TurnId } from '@kindred-baton/core/ids';
 import { resolveNeeds } from '@kindred-baton/core/turns/assess-run';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
+import { tellFixed } from '../mails/tell.ts';
 import type { Context, Operation } from '../operation.ts';
 import type { DefectRow } from '../schema/defects.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { programmes, teams } from '../schema/programmes.ts';
+import { personas } from '../schema/personas.ts';
+import type { TurnRow } from '../schema/turns.ts';
 import { stepResults, turns } from '../schema/turns.ts';
 import type { OwnAttempt } from '../turns/make-attempts.ts';
 import { getOwnAttempt } from '../turns/make-attempts.ts';
@@ -26,11 +29,18 @@ export const logDefect: Operation<LogDefect, { code: string }> = {
     const [same] = await db.select({ code: defects.code }).from(defects).where(eq(defects.id, input.id));
     if (same) return same;
     const own = await getOwnAttempt(context, input.attemptId);
-    if (!own.version.steps[input.stepIndex]) throw new AppError('invalid', `This test has no step ${input.stepIndex + 1}.`);
+    if (!own.steps[input.stepIndex]) throw new AppError('invalid', `This test has no step ${input.stepIndex + 1}.`);
     const { number, code } = await takeNumber(context);
     await db.insert(defects).values({
       ...input,
-      ...{ number, code, programmeId: actor.programmeId, cycleId: own.turn.cycleId, teamId: own.turn.teamId },
+      ...{
+        number,
+        code,
+        programmeId: actor.programmeId,
+        cycleId: own.turn.cycleId,
+        teamId: own.turn.teamId,
+        persona: await findPersona(context, own, input.stepIndex),
+      },
       steps: await describeStepsSoFar(context, own, input.stepIndex),
       ...{ environment: own.attempt.environment, browser: own.attempt.browser, foundBy: actor.personId, foundAt: now, changedAt: now },
     });
@@ -41,6 +51,14 @@ export const logDefect: Operation<LogDefect, { code: string }> = {
     return { code };
   },
 };
+
+/** As whom the step was done: the step's persona, else the leg's. */
+async function findPersona({ db }: Context, { turn, steps }: OwnAttempt, stepIndex: number): Promise<string> {
+  const named = steps[stepIndex]?.as;
+  if (named || !turn.personaId) return named ?? '';
+  const [persona] = await db.select({ name: personas.name }).from(personas).where(eq(personas.id, turn.personaId));
+  return persona?.name ?? '';
+}
 
 async function takeNumber({ db, actor }: Context): Promise<{ number: number; code: string }> {
   const [taken] = await db
@@ -65,7 +83,7 @@ async function describeStepsSoFar(context: Context, own: OwnAttempt, upTo: numbe
     values: [...resolveNeeds(loaded.get(own.turn.runId)?.views ?? [], own.turn.index), ...kept],
   });
   const outcomes = new Map(results.map((result) => [result.stepIndex, result.outcome]));
-  return describeSteps({ steps: own.version.steps, upTo, source, outcomeAt: (index) => outcomes.get(index) ?? null });
+  return describeSteps({ steps: own.steps, upTo, source, outcomeAt: (index) => outcomes.get(index) ?? null });
 }
 
 async function loadCalendar({ db }: Context, teamId: TeamId | null): Promise<WorkingCalendar> {
@@ -94,14 +112,15 @@ export const moveDefect: Operation<{ code: string; move: MoveDefect }, void> = {
       .set({ status: move.to, changedAt: now, reason: move.reason || defect.reason })
       .where(and(eq(defects.id, defect.id), eq(defects.status, move.from)));
     await context.record({ subject: 'defect', subjectId: defect.id, action: move.to, details: { from: move.from, reason: move.reason } });
-    await setRetests(context, defect, move.to === 'fixed');
+    const retests = await setRetests(context, defect, move.to === 'fixed');
+    if (move.to === 'fixed') await tellFixed(context, defect, retests);
     context.announce('defects');
     context.announce('turns');
   },
 };
 
-/** Turns with another open defect stay held. */
-async function setRetests(context: Context, defect: DefectRow, isDue: boolean): Promise<void> {
+/** Turns with another open defect stay held. Answers those that are to be tested again. */
+async function setRetests(context: Context, defect: DefectRow, isDue: boolean): Promise<TurnRow[]> {
   const { db } = context;
   const links = await db
     .select({ turnId: turns.id, runId: turns.runId, other: defects.status, otherId: defects.id })
@@ -111,10 +130,12 @@ async function setRetests(context: Context, defect: DefectRow, isDue: boolean): 
     .where(inArray(turns.id, db.select({ id: defectTurns.turnId }).from(defectTurns).where(eq(defectTurns.defectId, defect.id))));
   const stillHeld = new Set<TurnId>(links.filter((link) => link.otherId !== defect.id && isHolding(link.other)).map((link) => link.turnId));
   const free = [...new Set(links.map((link) => link.turnId))].filter((id) => !stillHeld.has(id));
-  if (free.length === 0) return;
-  await db
+  if (free.length === 0) return [];
+  const set = await db
     .update(turns)
     .set({ isRetestDue: isDue })
-    .where(and(inArray(turns.id, free), inArray(turns.outcome, ['failed', 'blocked'])));
+    .where(and(inArray(turns.id, free), inArray(turns.outcome, ['failed', 'blocked'])))
+    .returning();
   await reassessRuns(context, [...new Set(links.map((link): RunId => link.runId))]);
+  return set;
 }

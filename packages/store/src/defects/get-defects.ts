@@ -1,17 +1,20 @@
 import { and, asc, desc, eq } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { DefectDetail, DefectList } from '@kindred-baton/contracts/defects/defect';
-import type { CycleId, DefectId } from '@kindred-baton/core/ids';
+import { collectBaton } from '@kindred-baton/core/turns/assess-run';
+import type { CycleId, DefectId, RunId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';
 import { loadHolds } from '../progress/load-holds.ts';
 import { cycles, runs } from '../schema/cycles.ts';
-import { defectTurns, defects } from '../schema/defects.ts';
+import { defectTurns, defectWords, defects } from '../schema/defects.ts';
 import { history } from '../schema/history.ts';
 import { nodes } from '../schema/map.ts';
 import { people } from '../schema/people.ts';
 import { teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { attempts, evidence, turns } from '../schema/turns.ts';
+import { loadRuns } from '../turns/load-runs.ts';
 
 /** All defects, newest first, with the turns that wait for each. */
 export const listDefects: Query<void, DefectList> = {
@@ -23,9 +26,9 @@ export const listDefects: Query<void, DefectList> = {
     ];
     const waiting = await countWaiting(context, cycleIds);
     return {
-      defects: rows.map(({ defect, team, cycle, foundBy, node }) => ({
+      defects: rows.map(({ defect, team, cycle, foundBy, node, assignee }) => ({
         ...toBase(defect),
-        ...{ team, cycle, foundBy, node },
+        ...{ team, cycle, foundBy, node, assignee },
         waiting: waiting.get(defect.id) ?? 0,
       })),
     };
@@ -33,19 +36,30 @@ export const listDefects: Query<void, DefectList> = {
 };
 
 function toBase(defect: typeof defects.$inferSelect) {
-  const { code, title, kind, severity, priority, status, foundAt } = defect;
-  return { code, title, kind, severity, priority, status, foundAt: foundAt.toISOString() };
+  const { code, title, kind, severity, priority, status, foundAt, dueOn } = defect;
+  return { code, title, kind, severity, priority, status, dueOn, foundAt: foundAt.toISOString() };
 }
 
 function loadRows({ db, actor }: ReadContext, code?: string) {
+  const assignees = alias(people, 'assignees');
   return db
-    .select({ defect: defects, team: teams.name, cycle: { code: cycles.code, name: cycles.name }, foundBy: people.name, node: nodes.code })
+    .select({
+      assignee: assignees.name,
+      run: runs.id,
+      defect: defects,
+      team: teams.name,
+      cycle: { code: cycles.code, name: cycles.name },
+      foundBy: people.name,
+      node: nodes.code,
+    })
     .from(defects)
     .innerJoin(cycles, eq(cycles.id, defects.cycleId))
     .innerJoin(people, eq(people.id, defects.foundBy))
     .leftJoin(teams, eq(teams.id, defects.teamId))
+    .leftJoin(assignees, eq(assignees.id, defects.assigneeId))
     .leftJoin(attempts, eq(attempts.id, defects.attemptId))
     .leftJoin(turns, eq(turns.id, attempts.turnId))
+    .leftJoin(runs, eq(runs.id, turns.runId))
     .leftJoin(nodes, eq(nodes.id, turns.nodeId))
     .where(and(eq(defects.programmeId, actor.programmeId), code === undefined ? undefined : eq(defects.code, code)))
     .orderBy(desc(defects.number));
@@ -65,18 +79,21 @@ export const getDefect: Query<string, DefectDetail> = {
     const [row] = await loadRows(context, code);
     if (!row) throw new AppError('not found', `There is no defect ${code}.`);
     const { defect } = row;
-    const [files, held, { holds }, changes] = await Promise.all([
+    const [files, held, { holds }, changes, talk, found] = await Promise.all([
       listEvidence(context, defect),
       listHeldTurns(context, defect.id),
       loadHolds(context, defect.cycleId),
       listHistory(context, defect.id),
+      listTalk(context, defect.id),
+      row.run ? loadFound(context, row.run, defect) : null,
     ]);
     const hold = holds.find((candidate) => candidate.kind === 'defect' && candidate.key === defect.id);
-    const { id, stepIndex, expected, seen, steps, environment, browser, reason } = defect;
+    const { id, stepIndex, expected, seen, steps, environment, browser, persona, reason, teamId, assigneeId } = defect;
     return {
       ...toBase(defect),
-      ...{ id, stepIndex, expected, seen, steps, environment, browser, reason },
-      ...{ team: row.team, cycle: row.cycle, foundBy: row.foundBy, evidence: files, turns: held },
+      ...{ id, stepIndex, expected, seen, steps, environment, browser, persona, reason, teamId, assigneeId, talk },
+      ...{ links: defect.links.map((link) => ({ ...link })), run: found?.run ?? null, baton: found?.baton ?? [] },
+      ...{ assignee: row.assignee, team: row.team, cycle: row.cycle, foundBy: row.foundBy, evidence: files, turns: held },
       waiting: { turns: hold?.behind.length ?? 0, runs: hold?.runs ?? 0, teams: hold?.teams ?? 0, minutes: hold?.minutes ?? 0 },
       history: changes,
     };
@@ -119,4 +136,44 @@ async function listHistory({ db }: ReadContext, id: DefectId): Promise<DefectDet
     .where(eq(history.subjectId, id))
     .orderBy(asc(history.id));
   return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+}
+
+async function listTalk({ db }: ReadContext, id: DefectId): Promise<DefectDetail['talk']> {
+  const rows = await db
+    .select({ id: defectWords.id, by: people.name, at: defectWords.at, text: defectWords.text })
+    .from(defectWords)
+    .innerJoin(people, eq(people.id, defectWords.personId))
+    .where(eq(defectWords.defectId, id))
+    .orderBy(asc(defectWords.at));
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+}
+
+/** The run in which it was found, and what the baton holds of the turns before. */
+async function loadFound(
+  context: ReadContext,
+  runId: RunId,
+  defect: typeof defects.$inferSelect,
+): Promise<Pick<DefectDetail, 'run' | 'baton'>> {
+  const [[run], loaded, [attempt]] = await Promise.all([
+    context.db
+      .select({ id: runs.id, number: runs.number, rowName: runs.rowName, scenario: scenarios.code, name: scenarios.name })
+      .from(runs)
+      .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
+      .where(eq(runs.id, runId)),
+    loadRuns(context, [runId]),
+    defect.attemptId
+      ? context.db
+          .select({ index: turns.index })
+          .from(attempts)
+          .innerJoin(turns, eq(turns.id, attempts.turnId))
+          .where(eq(attempts.id, defect.attemptId))
+      : [],
+  ]);
+  const before = (loaded.get(runId)?.views ?? []).slice(0, attempt?.index ?? 0);
+  return {
+    run: run
+      ? { id: run.id, number: run.number, scenario: run.scenario, name: run.rowName === null ? run.name : `${run.name}, ${run.rowName}` }
+      : null,
+    baton: collectBaton(before).map(({ name, value }) => ({ name, value })),
+  };
 }

@@ -118,7 +118,7 @@ async function planCycle(
         scenario,
         rowId: row.id,
         turns: makeTurns(
-          { cycle: { id: cycleId, programmeId: laid.programmeId }, workingDays, createId: () => id<'turn'>() },
+          { cycle: { id: cycleId, programmeId: laid.programmeId }, openLegs: 'refused', workingDays, createId: () => id<'turn'>() },
           run,
           scenario,
         ),

@@ -25,7 +25,7 @@ export async function layDefects(tools: DemoTools, laid: LaidProgramme, cycleId:
     return all[0] ? [{ plan, all, first: all[0] }] : [];
   }).sort((a, b) => finishedMs(a.first) - finishedMs(b.first));
   const rows = found.map(({ plan, first }, index) => ({
-    ...toRow(tools, plan, first, versionOf.get(first.attempt.versionId)),
+    ...toRow(tools, plan, first, first.attempt.versionId ? versionOf.get(first.attempt.versionId) : undefined),
     ...{ programmeId: laid.programmeId, cycleId, number: FIRST_NUMBER + index, code: `TQ-${FIRST_NUMBER + index}` },
   }));
   if (rows.length === 0) return;

@@ -21,8 +21,8 @@ export const keepEvidence: Operation<NewEvidence, EvidenceView> = {
   right: 'make attempts',
   run: async (context, { id, attemptId, stepIndex, name, mediaType, content }) => {
     const { db, actor, now } = context;
-    const { version, turn } = await getOwnAttempt(context, attemptId);
-    if (!version.steps[stepIndex]) throw new AppError('invalid', `This test has no step ${stepIndex + 1}.`);
+    const { steps, turn } = await getOwnAttempt(context, attemptId);
+    if (!steps[stepIndex]) throw new AppError('invalid', `This test has no step ${stepIndex + 1}.`);
     const size = content.byteLength;
     const kept = await db
       .insert(evidence)

@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Choices, Viewer } from '@kindred-baton/contracts/programmes/programme';
 import { RIGHTS, hasRight } from '@kindred-baton/core/programmes/roles';
 import { AppError } from '@kindred-baton/contracts/errors';
@@ -17,7 +17,7 @@ export const getViewer: Query<void, Viewer> = {
       .from(members)
       .innerJoin(people, eq(people.id, members.personId))
       .innerJoin(programmes, eq(programmes.id, members.programmeId))
-      .where(eq(members.personId, actor.personId))
+      .where(and(eq(members.personId, actor.personId), isNull(members.leftAt)))
       .orderBy(asc(programmes.name));
     const here = rows.find((row) => row.programme.id === actor.programmeId);
     if (!here) throw new AppError('not found', 'You no longer belong to this programme.');
@@ -53,7 +53,7 @@ export const getChoices: Query<void, Choices> = {
         .select({ id: people.id, name: people.name })
         .from(members)
         .innerJoin(people, eq(people.id, members.personId))
-        .where(eq(members.programmeId, actor.programmeId))
+        .where(and(eq(members.programmeId, actor.programmeId), isNull(members.leftAt)))
         .orderBy(asc(people.name)),
     ]);
     return { teams: teamRows, applications: applicationRows, environments: environmentRows, people: peopleRows };
@@ -66,7 +66,7 @@ export async function findHome(store: Store, personId: PersonId): Promise<{ key:
     .select({ key: programmes.key, roles: members.roles })
     .from(members)
     .innerJoin(programmes, eq(programmes.id, members.programmeId))
-    .where(eq(members.personId, personId))
+    .where(and(eq(members.personId, personId), isNull(members.leftAt)))
     .orderBy(asc(programmes.createdAt))
     .limit(1);
   return home;

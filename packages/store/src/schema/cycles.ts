@@ -1,19 +1,27 @@
 import { sql } from 'drizzle-orm';
 import { check, date, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { CYCLE_PURPOSES, CYCLE_STATES, SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
+import type { ExitResult } from '@kindred-baton/core/cycles/check-exit';
+import type { CycleRules } from '@kindred-baton/core/cycles/rules';
+import { DEFAULT_RULES } from '@kindred-baton/core/cycles/rules';
+import { LEFTOVER_WAYS } from '@kindred-baton/core/cycles/cycle';
+import type { Reservation } from '@kindred-baton/core/cycles/cycle';
+import type { NodeDocument } from '@kindred-baton/core/map/node-document';
 import type { EnvironmentId, ScenarioRowId } from '@kindred-baton/core/ids';
+import { RUN_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { Counts } from '@kindred-baton/core/progress/tally';
-import { createdAt, cycleRef, moment, nodeRef, personRef, position, programmeRef, runRef, scenarioRef } from './columns.ts';
+import { applicationRef, createdAt, cycleRef, moment, nodeRef, personRef, position, programmeRef, runRef, scenarioRef } from './columns.ts';
 import { nodes } from './map.ts';
 import { priority } from './priority.ts';
 import { people } from './people.ts';
-import { environments, programmes } from './programmes.ts';
+import { applications, environments, programmes } from './programmes.ts';
 import { scenarioRows, scenarios } from './scenarios.ts';
 
 export const cycleState = pgEnum('cycle_state', CYCLE_STATES);
 export const cyclePurpose = pgEnum('cycle_purpose', CYCLE_PURPOSES);
 export const signOffDecision = pgEnum('sign_off_decision', SIGN_OFF_DECISIONS);
-export const runOutcome = pgEnum('run_outcome', ['failed', 'blocked', 'passed', 'under way', 'not run', 'skipped']);
+export const leftoverWay = pgEnum('leftover_way', LEFTOVER_WAYS);
+export const runOutcome = pgEnum('run_outcome', RUN_OUTCOMES);
 
 export const cycles = pgTable(
   'cycles',
@@ -33,6 +41,8 @@ export const cycles = pgTable(
     ownerId: personRef().references(() => people.id),
     startsOn: date({ mode: 'string' }).notNull(),
     endsOn: date({ mode: 'string' }).notNull(),
+    rules: jsonb().$type<CycleRules>().notNull().default(DEFAULT_RULES),
+    documents: jsonb().$type<NodeDocument[]>().notNull().default([]),
     openedAt: moment(),
     closedAt: moment(),
     createdAt: createdAt(),
@@ -64,6 +74,9 @@ export const runs = pgTable(
     priority: priority().notNull().default('medium'),
     outcome: runOutcome().notNull().default('not run'),
     position: position(),
+    /** Where it goes when the cycle closes without it being through, and why. */
+    leftTo: leftoverWay(),
+    leftReason: text().notNull().default(''),
   },
   (table) => [unique().on(table.cycleId, table.number), index().on(table.scenarioId)],
 );
@@ -80,6 +93,10 @@ export const signOffs = pgTable(
     decision: signOffDecision().notNull(),
     reason: text().notNull().default(''),
     figures: jsonb().$type<Counts>().notNull(),
+    /** As they stood, with the open defects; frozen with the decision. */
+    criteria: jsonb().$type<ExitResult[]>().notNull().default([]),
+    openDefects: text().array().notNull().default([]),
+    reservations: jsonb().$type<Reservation[]>().notNull().default([]),
     decidedBy: personRef()
       .notNull()
       .references(() => people.id),
@@ -89,6 +106,24 @@ export const signOffs = pgTable(
     primaryKey({ columns: [table.cycleId, table.nodeId] }),
     check('sign_offs_reason', sql`${table.decision} = 'accepted' or ${table.reason} <> ''`),
   ],
+);
+
+/** An application that a cycle tests in another environment than its own. */
+export const cycleEnvironments = pgTable(
+  'cycle_environments',
+  {
+    cycleId: cycleRef()
+      .notNull()
+      .references(() => cycles.id, { onDelete: 'cascade' }),
+    applicationId: applicationRef()
+      .notNull()
+      .references(() => applications.id),
+    environmentId: uuid()
+      .$type<EnvironmentId>()
+      .notNull()
+      .references(() => environments.id),
+  },
+  (table) => [primaryKey({ columns: [table.cycleId, table.applicationId] })],
 );
 
 export type CycleRow = typeof cycles.$inferSelect;

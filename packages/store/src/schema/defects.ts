@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
-import { check, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, date, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { DefectLink } from '@kindred-baton/core/defects/defect';
 import { DEFECT_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
-import type { AttemptId, DefectId } from '@kindred-baton/core/ids';
+import type { AttemptId, DefectId, DefectWordId } from '@kindred-baton/core/ids';
 import { createdAt, cycleRef, personRef, programmeRef, teamRef, turnRef } from './columns.ts';
 import { cycles } from './cycles.ts';
 import { priority } from './priority.ts';
@@ -41,6 +42,10 @@ export const defects = pgTable(
     steps: jsonb().$type<string[]>().notNull(),
     environment: text().notNull(),
     browser: text().notNull(),
+    persona: text().notNull().default(''),
+    assigneeId: personRef().references(() => people.id),
+    dueOn: date({ mode: 'string' }),
+    links: jsonb().$type<DefectLink[]>().notNull().default([]),
     reason: text().notNull().default(''),
     foundBy: personRef()
       .notNull()
@@ -69,6 +74,24 @@ export const defectTurns = pgTable(
       .references(() => turns.id),
   },
   (table) => [primaryKey({ columns: [table.defectId, table.turnId] }), index().on(table.turnId)],
+);
+
+/** What people say about a defect. */
+export const defectWords = pgTable(
+  'defect_words',
+  {
+    id: uuid().$type<DefectWordId>().primaryKey(),
+    defectId: uuid()
+      .$type<DefectId>()
+      .notNull()
+      .references(() => defects.id),
+    personId: personRef()
+      .notNull()
+      .references(() => people.id),
+    text: text().notNull(),
+    at: createdAt(),
+  },
+  (table) => [index().on(table.defectId, table.at), check('defect_words_text', sql`${table.text} <> ''`)],
 );
 
 export type DefectRow = typeof defects.$inferSelect;

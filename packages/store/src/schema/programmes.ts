@@ -1,10 +1,13 @@
 import { sql } from 'drizzle-orm';
-import { boolean, check, date, index, integer, pgTable, primaryKey, real, text, unique, uuid } from 'drizzle-orm/pg-core';
-import type { EnvironmentId } from '@kindred-baton/core/ids';
+import { bigint, boolean, check, date, index, integer, jsonb, pgTable, primaryKey, real, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { DEFAULT_CYCLE_SCHEME } from '@kindred-baton/core/cycles/cycle-code';
+import type { EnvironmentId, InvitationId } from '@kindred-baton/core/ids';
 import { DEFAULT_CODE_SCHEME } from '@kindred-baton/core/map/code-scheme';
+import type { NoticeWishes } from '@kindred-baton/core/programmes/notices';
+import { DEFAULT_NOTICES } from '@kindred-baton/core/programmes/notices';
 import type { Role } from '@kindred-baton/core/programmes/roles';
 import { ROLES } from '@kindred-baton/core/programmes/roles';
-import { applicationRef, createdAt, personRef, position, programmeRef, teamRef } from './columns.ts';
+import { applicationRef, createdAt, moment, personRef, position, programmeRef, teamRef } from './columns.ts';
 import { people } from './people.ts';
 
 export const programmes = pgTable(
@@ -20,7 +23,14 @@ export const programmes = pgTable(
       .array()
       .notNull()
       .default([...DEFAULT_CODE_SCHEME]),
+    /** How cycles are numbered. */
+    cycleScheme: text().notNull().default(DEFAULT_CYCLE_SCHEME),
     defectPrefix: text().notNull(),
+    /** Where changes of defects are told; empty: nowhere. */
+    defectHook: text().notNull().default(''),
+    /** The last line of the history that the hook was told, and why the next could not be. */
+    hookedUpTo: bigint({ mode: 'number' }).notNull().default(0),
+    hookProblem: text().notNull().default(''),
     nextDefect: integer().notNull().default(1),
     isDemo: boolean().notNull().default(false),
     createdAt: createdAt(),
@@ -43,6 +53,15 @@ export const members = pgTable(
       .notNull()
       .references(() => people.id),
     roles: text().array().$type<Role[]>().notNull(),
+    /** She has left: what she did stays, what was with her has been handed over. */
+    leftAt: moment(),
+    notices: jsonb().$type<NoticeWishes>().notNull().default(DEFAULT_NOTICES),
+    /** Opens her calendar without signing in; made when she asks for it. */
+    feedToken: text().unique(),
+    /** When she last looked at her turns. */
+    seenAt: moment(),
+    /** The morning on which her last digest went out. */
+    digestOn: date({ mode: 'string' }),
   },
   (table) => [
     primaryKey({ columns: [table.programmeId, table.personId] }),
@@ -63,6 +82,8 @@ export const teams = pgTable(
     workingDays: integer().array().notNull(),
     hoursPerDay: real().notNull(),
     holidays: date({ mode: 'string' }).array().notNull().default([]),
+    /** Where its public holidays are taken from: a country, or country and region (GB, DE-BY). */
+    holidayRegion: text().notNull().default(''),
     position: position(),
   },
   (table) => [
@@ -81,8 +102,14 @@ export const teamMembers = pgTable(
     personId: personRef()
       .notNull()
       .references(() => people.id),
+    /** Her own hours, where they are others than the team's. */
+    hoursPerDay: real(),
   },
-  (table) => [primaryKey({ columns: [table.teamId, table.personId] }), index().on(table.personId)],
+  (table) => [
+    primaryKey({ columns: [table.teamId, table.personId] }),
+    index().on(table.personId),
+    check('team_members_hours', sql`${table.hoursPerDay} > 0 and ${table.hoursPerDay} <= 24`),
+  ],
 );
 
 export const applications = pgTable(
@@ -123,4 +150,49 @@ export const installations = pgTable(
     address: text().notNull(),
   },
   (table) => [primaryKey({ columns: [table.environmentId, table.applicationId] })],
+);
+
+/** Days on which somebody is not there, both included. */
+export const absences = pgTable(
+  'absences',
+  {
+    programmeId: programmeRef()
+      .notNull()
+      .references(() => programmes.id),
+    personId: personRef()
+      .notNull()
+      .references(() => people.id),
+    firstDay: date({ mode: 'string' }).notNull(),
+    lastDay: date({ mode: 'string' }).notNull(),
+    note: text().notNull().default(''),
+  },
+  (table) => [
+    primaryKey({ columns: [table.programmeId, table.personId, table.firstDay] }),
+    check('absences_days', sql`${table.firstDay} <= ${table.lastDay}`),
+  ],
+);
+
+/** Somebody who was asked by mail to come; the letter carries a token of which only the hash is kept. */
+export const invitations = pgTable(
+  'invitations',
+  {
+    id: uuid().$type<InvitationId>().primaryKey(),
+    programmeId: programmeRef()
+      .notNull()
+      .references(() => programmes.id),
+    email: text().notNull(),
+    name: text().notNull(),
+    roles: text().array().$type<Role[]>().notNull(),
+    teamIds: uuid().array().notNull().default([]),
+    tokenHash: text().notNull().unique(),
+    invitedBy: personRef()
+      .notNull()
+      .references(() => people.id),
+    invitedAt: createdAt(),
+    acceptedAt: moment(),
+  },
+  (table) => [
+    unique().on(table.programmeId, table.email),
+    check('invitations_roles', sql`cardinality(${table.roles}) > 0 and ${table.roles} <@ ${ROLE_LIST}`),
+  ],
 );

@@ -1,14 +1,15 @@
 /** Every table and enum, for Drizzle and its migrations. */
 export { accounts, people, rateLimits, sessions, verifications } from './people.ts';
-export { applications, environments, installations, members, programmes, teamMembers, teams } from './programmes.ts';
+export { absences, applications, environments, installations, invitations, members, programmes, teamMembers, teams } from './programmes.ts';
 export { nodes } from './map.ts';
 export { priority } from './priority.ts';
 export { requirementKind, requirementNodes, requirementTests, requirements } from './requirements.ts';
 export { runBy, testVersions, tests, versionState, waivers } from './tests.ts';
 export { legs, scenarioRows, scenarioState, scenarioStates, scenarios } from './scenarios.ts';
-export { cyclePurpose, cycleState, cycles, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
-export { attempts, evidence, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
-export { defectKind, defectStatus, defectTurns, defects, severity } from './defects.ts';
+export { cycleEnvironments, cyclePurpose, cycleState, cycles, leftoverWay, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
+export { attempts, evidence, nudges, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
+export { defectKind, defectStatus, defectTurns, defectWords, defects, severity } from './defects.ts';
 export { personaStarts, personas } from './personas.ts';
 export { jobState, jobs } from './jobs.ts';
 export { history } from './history.ts';
+export { mails } from './mails.ts';

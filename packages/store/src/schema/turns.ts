@@ -14,9 +14,9 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { AttemptId, EvidenceId, LegId, PersonaId, TestVersionId } from '@kindred-baton/core/ids';
+import type { AttemptId, EvidenceId, LegId, NudgeId, PersonaId, TestVersionId } from '@kindred-baton/core/ids';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
-import type { HoldCause, PinnedNeed } from '@kindred-baton/core/turns/turn';
+import type { BareTurn, HoldCause, PinnedNeed } from '@kindred-baton/core/turns/turn';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/turns/turn';
 import { bytes } from './bytes.ts';
 import { createdAt, cycleRef, moment, nodeRef, personRef, programmeRef, runRef, teamRef, testRef, turnRef } from './columns.ts';
@@ -70,8 +70,12 @@ export const turns = pgTable(
     personaId: uuid()
       .$type<PersonaId>()
       .references(() => personas.id, { onDelete: 'set null' }),
+    /** Days that pass after the turns before it. */
+    waitDays: integer().notNull().default(0),
     samePersonAs: integer(),
     otherPersonThan: integer().array().notNull().default([]),
+    /** What is done and kept at a turn without an agreed test; null: the version says it. */
+    bare: jsonb().$type<BareTurn>(),
     state: turnState().notNull().default('waiting'),
     outcome: outcome().notNull().default('not run'),
     status: turnStatus().notNull().default('waiting'),
@@ -103,9 +107,9 @@ export const attempts = pgTable(
     personId: personRef()
       .notNull()
       .references(() => people.id),
+    /** null: a bare turn, done without written steps. */
     versionId: uuid()
       .$type<TestVersionId>()
-      .notNull()
       .references(() => testVersions.id),
     startedAt: moment().notNull(),
     finishedAt: moment(),
@@ -113,6 +117,8 @@ export const attempts = pgTable(
     kept: jsonb().$type<Record<string, string>>().notNull().default({}),
     environment: text().notNull(),
     browser: text().notNull().default(''),
+    /** It came in on a turn sheet. */
+    isFromSheet: boolean().notNull().default(false),
   },
   (table) => [
     unique().on(table.turnId, table.number),
@@ -163,6 +169,25 @@ export const evidence = pgTable(
     addedAt: createdAt(),
   },
   (table) => [index().on(table.attemptId), check('evidence_size', sql`${table.size} between 1 and 10485760`)],
+);
+
+/** Polite words to whoever has the baton: kept, so that they can be counted. */
+export const nudges = pgTable(
+  'nudges',
+  {
+    id: uuid().$type<NudgeId>().primaryKey(),
+    turnId: turnRef()
+      .notNull()
+      .references(() => turns.id),
+    fromId: personRef()
+      .notNull()
+      .references(() => people.id),
+    toId: personRef()
+      .notNull()
+      .references(() => people.id),
+    at: moment().notNull(),
+  },
+  (table) => [index().on(table.turnId), index().on(table.toId)],
 );
 
 export type TurnRow = typeof turns.$inferSelect;

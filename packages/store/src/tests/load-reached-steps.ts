@@ -14,9 +14,10 @@ export async function loadReachedSteps({ db, actor }: ReadContext, versionId?: T
       and(
         eq(turns.programmeId, actor.programmeId),
         isNotNull(stepResults.outcome),
+        isNotNull(attempts.versionId),
         versionId === undefined ? undefined : eq(attempts.versionId, versionId),
       ),
     )
     .groupBy(attempts.versionId);
-  return new Map(rows.map((row) => [row.versionId, (row.last ?? -1) + 1]));
+  return new Map(rows.flatMap((row) => (row.versionId === null ? [] : [[row.versionId, (row.last ?? -1) + 1] as const])));
 }

@@ -1,18 +1,19 @@
-import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
 import { toDay } from '@kindred-baton/core/cycles/calendar';
-import type { ApplicationId, AttemptId, EnvironmentId, TestId, TurnId } from '@kindred-baton/core/ids';
+import type { ApplicationId, AttemptId, EnvironmentId, TeamId, TestId, TurnId } from '@kindred-baton/core/ids';
+import type { BareTurn } from '@kindred-baton/core/turns/turn';
 import type { Query, ReadContext } from '../operation.ts';
-import { cycles } from '../schema/cycles.ts';
+import { cycleEnvironments, cycles } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { people } from '../schema/people.ts';
 import { personas, personaStarts } from '../schema/personas.ts';
-import { environments, installations, teams } from '../schema/programmes.ts';
+import { environments, installations, members, teamMembers, teams } from '../schema/programmes.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { attempts, evidence, stepResults, turns } from '../schema/turns.ts';
 import { toVersionView } from '../tests/get-test.ts';
-import { findRefusal } from './find-refusal.ts';
+import { findIsInLane, findLastPerson, findRefusal } from './find-refusal.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 
 /** All that the guide needs for one turn: steps, values, attempts so far, where to start, and whether it may begin. */
@@ -24,17 +25,22 @@ export const getGuide: Query<TurnId, GuideView> = {
       loadTurnCards(context, { where: eq(turns.id, turnId), limit: 1 }),
     ]);
     if (!head || !card) throw new AppError('not found', 'There is no such turn in this programme.');
-    const [tries, newer, known, mates, starts] = await Promise.all([
+    const [tries, newer, known, mates, starts, isInLane, lastPerson] = await Promise.all([
       listAttempts(context, turnId),
       head.version ? findNewerVersion(context, head.version.testId, head.version.number) : null,
       listDefects(context, turnId),
       listMates(context, head.turn.runId),
-      listStarts(context, head.cycle.environmentId, head.applicationId),
+      listStarts(context, head.environmentId, head.applicationId),
+      findIsInLane(context, head.turn),
+      findLastPerson(context, turnId),
     ]);
     return {
       turn: card,
       outcome: head.turn.outcome,
-      version: head.version ? toVersionView(head.version, null) : null,
+      version: head.version ? toVersionView(head.version, null) : head.turn.bare ? toBareVersion(head.turn.bare, context.now) : null,
+      isBare: head.turn.bare !== null,
+      rules: { evidence: head.cycle.rules.evidence, failure: [...head.cycle.rules.failure] },
+      mates: await listLaneMates(context, head.turn.teamId),
       newerVersion: newer,
       environment: head.environment,
       address: head.address,
@@ -47,7 +53,7 @@ export const getGuide: Query<TurnId, GuideView> = {
       starts,
       note: head.turn.note,
       persona: head.persona,
-      refusal: findRefusal({ turn: head.turn, cycle: head.cycle, actor: context.actor, defects: known }),
+      refusal: findRefusal({ turn: head.turn, cycle: head.cycle, actor: context.actor, defects: known, isInLane, lastPerson }),
     };
   },
 };
@@ -61,19 +67,18 @@ async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
       applicationId: tests.applicationId,
       persona: personas.name,
       environment: environments.name,
+      environmentId: environments.id,
       address: installations.address,
       workingDays: teams.workingDays,
       holidays: teams.holidays,
     })
     .from(turns)
     .innerJoin(cycles, eq(cycles.id, turns.cycleId))
-    .innerJoin(environments, eq(environments.id, cycles.environmentId))
     .leftJoin(testVersions, eq(testVersions.id, turns.versionId))
     .leftJoin(tests, eq(tests.id, turns.testId))
-    .leftJoin(
-      installations,
-      and(eq(installations.environmentId, cycles.environmentId), eq(installations.applicationId, tests.applicationId)),
-    )
+    .leftJoin(cycleEnvironments, and(eq(cycleEnvironments.cycleId, cycles.id), eq(cycleEnvironments.applicationId, tests.applicationId)))
+    .innerJoin(environments, eq(environments.id, sql`coalesce(${cycleEnvironments.environmentId}, ${cycles.environmentId})`))
+    .leftJoin(installations, and(eq(installations.environmentId, environments.id), eq(installations.applicationId, tests.applicationId)))
     .leftJoin(teams, eq(teams.id, turns.teamId))
     .leftJoin(personas, eq(personas.id, turns.personaId))
     .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)));
@@ -107,6 +112,7 @@ async function listAttempts({ db, actor }: ReadContext, turnId: TurnId): Promise
   return rows.map(({ attempt, person }) => ({
     ...{ id: attempt.id, number: attempt.number, person, isMine: attempt.personId === actor.personId },
     ...{ outcome: attempt.outcome, kept: attempt.kept, environment: attempt.environment, browser: attempt.browser },
+    isFromSheet: attempt.isFromSheet,
     startedAt: attempt.startedAt.toISOString(),
     finishedAt: attempt.finishedAt?.toISOString() ?? null,
     results: results.filter((row) => row.attemptId === attempt.id).map(({ stepIndex, outcome, note }) => ({ stepIndex, outcome, note })),
@@ -132,6 +138,34 @@ function listStarts({ db, actor }: ReadContext, environmentId: EnvironmentId, ap
     .from(personaStarts)
     .innerJoin(personas, and(eq(personas.id, personaStarts.personaId), eq(personas.programmeId, actor.programmeId)))
     .where(and(eq(personaStarts.environmentId, environmentId), eq(personaStarts.applicationId, applicationId)));
+}
+
+/** A bare turn is led through like any other: its steps are pinned with it. */
+function toBareVersion({ steps, gives }: BareTurn, now: Date): GuideView['version'] {
+  const fields = gives.map((field) => ({ ...field, choices: field.choices ? [...field.choices] : undefined }));
+  return {
+    number: 0,
+    state: 'agreed',
+    revision: 0,
+    steps: steps.map((step) => ({ ...step })),
+    needs: [],
+    gives: fields,
+    rows: [],
+    savedBy: null,
+    savedAt: now.toISOString(),
+  };
+}
+
+/** The people of its lane, to whom it can be handed. */
+function listLaneMates({ db, actor }: ReadContext, teamId: TeamId | null): Promise<GuideView['mates']> {
+  if (teamId === null) return Promise.resolve([]);
+  return db
+    .select({ id: people.id, name: people.name })
+    .from(teamMembers)
+    .innerJoin(people, eq(people.id, teamMembers.personId))
+    .innerJoin(members, and(eq(members.personId, people.id), eq(members.programmeId, actor.programmeId), isNull(members.leftAt)))
+    .where(eq(teamMembers.teamId, teamId))
+    .orderBy(asc(people.name));
 }
 
 function listDefects({ db }: ReadContext, turnId: TurnId) {

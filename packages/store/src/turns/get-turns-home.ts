@@ -1,8 +1,13 @@
-import { and, count, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, count, desc, eq, gt, inArray, ne, sql } from 'drizzle-orm';
 import type { TurnsHome } from '@kindred-baton/contracts/turns/turn';
-import type { Query } from '../operation.ts';
+import type { SQL } from 'drizzle-orm';
+import type { Operation, Query, ReadContext } from '../operation.ts';
+import { addDays, getWeekday, toDay } from '@kindred-baton/core/cycles/calendar';
 import { cycles } from '../schema/cycles.ts';
-import { turns } from '../schema/turns.ts';
+import { defects } from '../schema/defects.ts';
+import { history } from '../schema/history.ts';
+import { members } from '../schema/programmes.ts';
+import { nudges, turns } from '../schema/turns.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 
 const ON_ITS_WAY_SHOWN = 12;
@@ -22,7 +27,7 @@ export const getTurnsHome: Query<void, TurnsHome> = {
     const onItsWay = and(mine, eq(turns.state, 'waiting'));
     const nearest = sql`case when exists (select 1 from turns as before where before.run_id = ${turns.runId}
       and before.index = any(${turns.after}) and before.state in ('ready', 'under way')) then 0 else 1 end`;
-    const [withYou, coming, waiting, done, recent] = await Promise.all([
+    const [withYou, coming, waiting, done, recent, since, own] = await Promise.all([
       loadTurnCards(context, {
         where: and(mine, inArray(turns.state, ['ready', 'under way'])),
         limit: WITH_YOU_SHOWN,
@@ -40,6 +45,8 @@ export const getTurnsHome: Query<void, TurnsHome> = {
         .where(and(mine, ne(turns.outcome, 'not run')))
         .groupBy(turns.outcome),
       loadTurnCards(context, { where: and(mine, eq(turns.state, 'done')), limit: RECENT_SHOWN, order: [desc(turns.doneAt), turns.id] }),
+      findSince(context),
+      measureOwn(context, mine),
     ]);
     const countOf = (outcome: string) => done.find((row) => row.outcome === outcome)?.turns ?? 0;
     return {
@@ -47,6 +54,95 @@ export const getTurnsHome: Query<void, TurnsHome> = {
       onItsWay: coming,
       moreOnItsWay: Math.max(0, (waiting[0]?.turns ?? 0) - coming.length),
       passedOn: { passed: countOf('passed'), failed: countOf('failed'), blocked: countOf('blocked'), skipped: countOf('skipped'), recent },
+      ...{ since, mine: own },
     };
+  },
+};
+
+/** What happened to her turns and defects since she last looked. */
+async function findSince({ db, actor }: ReadContext): Promise<TurnsHome['since']> {
+  const [member] = await db
+    .select({ seenAt: members.seenAt })
+    .from(members)
+    .where(and(eq(members.programmeId, actor.programmeId), eq(members.personId, actor.personId)));
+  const seen = member?.seenAt;
+  if (!seen) return null;
+  const mine = and(eq(turns.programmeId, actor.programmeId), eq(turns.assigneeId, actor.personId));
+  const [came, nudged, taken, fixed] = await Promise.all([
+    db
+      .select({ isRetest: turns.isRetestDue, turns: count() })
+      .from(turns)
+      .where(and(mine, eq(turns.state, 'ready'), gt(turns.readyAt, seen)))
+      .groupBy(turns.isRetestDue),
+    db
+      .select({ times: count() })
+      .from(nudges)
+      .where(and(eq(nudges.toId, actor.personId), gt(nudges.at, seen))),
+    db
+      .select({ times: count() })
+      .from(history)
+      .where(
+        and(
+          ...[
+            eq(history.programmeId, actor.programmeId),
+            eq(history.subject, 'turn'),
+            eq(history.action, 'passed on'),
+            gt(history.at, seen),
+          ],
+          ...[ne(history.personId, actor.personId), sql`${history.details} ->> 'from' = ${actor.personId}`],
+        ),
+      ),
+    db
+      .select({ times: count() })
+      .from(defects)
+      .where(
+        and(
+          eq(defects.programmeId, actor.programmeId),
+          eq(defects.foundBy, actor.personId),
+          inArray(defects.status, ['fixed', 'closed']),
+          gt(defects.changedAt, seen),
+        ),
+      ),
+  ]);
+  const countOf = (isRetest: boolean) => came.find((row) => row.isRetest === isRetest)?.turns ?? 0;
+  return {
+    ...{ at: seen.toISOString(), came: countOf(false), retests: countOf(true) },
+    ...{ nudges: nudged[0]?.times ?? 0, takenAway: taken[0]?.times ?? 0, defectsFixed: fixed[0]?.times ?? 0 },
+  };
+}
+
+async function measureOwn({ db, actor, now }: ReadContext, mine: SQL | undefined): Promise<TurnsHome['mine']> {
+  const today = toDay(now.getTime(), actor.timeZone);
+  const monday = addDays(today, 1 - getWeekday(today));
+  const isDone = sql`${turns.outcome} <> 'not run'`;
+  const isLeft = sql`${turns.outcome} not in ('passed', 'skipped')`;
+  const [[own], [found]] = await Promise.all([
+    db
+      .select({
+        turns: count(),
+        done: sql<number>`count(*) filter (where ${isDone})`.mapWith(Number),
+        doneThisWeek: sql<number>`count(*) filter (where ${turns.doneAt} >= ${monday}::date)`.mapWith(Number),
+        minutesDone: sql<number>`coalesce(sum(${turns.minutes}) filter (where not (${isLeft})), 0)`.mapWith(Number),
+        minutesLeft: sql<number>`coalesce(sum(${turns.minutes}) filter (where ${isLeft}), 0)`.mapWith(Number),
+      })
+      .from(turns)
+      .where(mine),
+    db
+      .select({ found: count() })
+      .from(defects)
+      .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.foundBy, actor.personId))),
+  ]);
+  return { turns: 0, done: 0, doneThisWeek: 0, minutesDone: 0, minutesLeft: 0, ...own, found: found?.found ?? 0 };
+}
+
+/** Notes that she has looked at her turns now. */
+export const markSeen: Operation<void, { done: true }> = {
+  right: 'read',
+  run: async ({ db, actor, now }) => {
+    await db
+      .update(members)
+      .set({ seenAt: now })
+      .where(and(eq(members.programmeId, actor.programmeId), eq(members.personId, actor.personId)));
+    return { done: true };
   },
 };

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Arrival, TurnCard } from '@kindred-baton/contracts/turns/turn';
@@ -14,7 +14,7 @@ import { members, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import type { TurnRow } from '../schema/turns.ts';
-import { turns } from '../schema/turns.ts';
+import { nudges, turns } from '../schema/turns.ts';
 import type { LoadedRun } from './load-runs.ts';
 import { loadRuns } from './load-runs.ts';
 
@@ -33,8 +33,12 @@ export async function loadTurnCards(context: ReadContext, options: CardOptions):
     heads.map((head) => head.turn.runId),
   );
   const mates = [...loaded.values()].flatMap((run) => run.turns);
-  const [names, holders] = await Promise.all([loadPeople(context), loadHoldingDefects(context, mates)]);
-  return heads.map((head) => toTurnCard(head, loaded.get(head.turn.runId), names, holders));
+  const [names, holders, nudged] = await Promise.all([
+    loadPeople(context),
+    loadHoldingDefects(context, mates),
+    countNudges(context, mates),
+  ]);
+  return heads.map((head) => toTurnCard(head, loaded.get(head.turn.runId), { names, defectsAt: holders, nudged }));
 }
 
 function loadHeads({ db, actor }: ReadContext, options: CardOptions) {
@@ -69,6 +73,17 @@ async function loadPeople({ db, actor }: ReadContext): Promise<Map<PersonId, str
   return new Map(rows.map((row) => [row.id, row.name]));
 }
 
+async function countNudges({ db }: ReadContext, mates: readonly TurnRow[]): Promise<Map<TurnId, number>> {
+  const open = mates.filter(({ state }) => state === 'ready' || state === 'under way').map(({ id }) => id);
+  if (open.length === 0) return new Map();
+  const rows = await db
+    .select({ turnId: nudges.turnId, times: count() })
+    .from(nudges)
+    .where(inArray(nudges.turnId, open))
+    .groupBy(nudges.turnId);
+  return new Map(rows.map(({ turnId, times }) => [turnId, times]));
+}
+
 async function loadHoldingDefects({ db }: ReadContext, mates: readonly TurnRow[]): Promise<Map<TurnId, string[]>> {
   const failed = mates.filter((turn) => turn.outcome === 'failed' || turn.outcome === 'blocked').map((turn) => turn.id);
   if (failed.length === 0) return new Map();
@@ -82,12 +97,13 @@ async function loadHoldingDefects({ db }: ReadContext, mates: readonly TurnRow[]
   return found;
 }
 
-function toTurnCard(
-  head: Head,
-  run: LoadedRun | undefined,
-  names: ReadonlyMap<PersonId, string>,
-  defectsAt: ReadonlyMap<TurnId, string[]>,
-): TurnCard {
+interface Around {
+  readonly names: ReadonlyMap<PersonId, string>;
+  readonly defectsAt: ReadonlyMap<TurnId, string[]>;
+  readonly nudged: ReadonlyMap<TurnId, number>;
+}
+
+function toTurnCard(head: Head, run: LoadedRun | undefined, { names, defectsAt, nudged }: Around): TurnCard {
   const { turn } = head;
   const nameOf = (id: PersonId | null) => (id && names.get(id)) ?? null;
   const holder = run && turn.state === 'waiting' ? findHolder(run, turn) : undefined;
@@ -107,7 +123,17 @@ function toTurnCard(
     dueOn: turn.dueOn,
     changedAt: (turn.doneAt ?? turn.readyAt)?.toISOString() ?? null,
     arrivals: run ? listArrivals(run, turn.index, nameOf) : [],
-    holder: holder ? { title: holder.title, person: nameOf(holder.assigneeId), status: holder.status, dueOn: holder.dueOn } : null,
+    holder: holder
+      ? {
+          ...{ id: holder.id, nudges: nudged.get(holder.id) ?? 0 },
+          title: holder.title,
+          person: nameOf(holder.assigneeId),
+          status: holder.status,
+          dueOn: holder.dueOn,
+        }
+      : null,
+    minutes: turn.minutes,
+    nudges: nudged.get(turn.id) ?? 0,
     heldBy: run && turn.status === 'held' ? describeHold(run, turn, defectsAt, nameOf) : null,
   };
 }

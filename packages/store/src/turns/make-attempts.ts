@@ -1,21 +1,24 @@
-import { and, eq, inArray, isNull, max, sql } from 'drizzle-orm';
+import { and, count, eq, inArray, isNull, max, notInArray, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Finished, RecordStep } from '@kindred-baton/contracts/turns/turn';
+import { findMissing } from '@kindred-baton/core/cycles/rules';
 import type { AttemptId, DefectId, PersonId, TurnId } from '@kindred-baton/core/ids';
 import { getAttemptOutcome } from '@kindred-baton/core/outcomes';
+import type { Step } from '@kindred-baton/core/tests/step';
 import { checkValue } from '@kindred-baton/core/values/check-value';
+import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import { settleDefects } from '../defects/settle-defects.ts';
 import type { Context, Operation } from '../operation.ts';
-import { cycles } from '../schema/cycles.ts';
+import { tellReady } from '../mails/tell.ts';
+import { cycleEnvironments, cycles } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { people } from '../schema/people.ts';
 import { environments } from '../schema/programmes.ts';
-import type { TestVersionRow } from '../schema/tests.ts';
-import { testVersions } from '../schema/tests.ts';
+import { testVersions, tests } from '../schema/tests.ts';
 import type { AttemptRow, TurnRow } from '../schema/turns.ts';
-import { attempts, stepResults, turns } from '../schema/turns.ts';
-import { findRefusal } from './find-refusal.ts';
+import { attempts, evidence, stepResults, turns } from '../schema/turns.ts';
+import { findIsInLane, findLastPerson, findRefusal } from './find-refusal.ts';
 import { lockRuns, reassessRuns } from './reassess-runs.ts';
 
 /** Begins an attempt. The browser mints its id: sent twice, it is begun once. */
@@ -25,12 +28,13 @@ export const startAttempt: Operation<{ turnId: TurnId; id: AttemptId; browser: s
     const { db, actor, now } = context;
     const { turn, cycle, environment } = await loadTurn(context, turnId);
     await lockRuns(context, [turn.runId]);
+    const [isInLane, lastPerson] = await Promise.all([findIsInLane(context, turn), findLastPerson(context, turnId)]);
     const [same] = await db.select().from(attempts).where(eq(attempts.id, id));
     if (same) return { number: same.number };
     await requireNobodyElse(context, turnId);
     const open = await listDefects(context, turnId);
-    const refusal = findRefusal({ turn, cycle, actor, defects: open });
-    if (refusal !== null || turn.versionId === null) throw new AppError('conflict', refusal ?? 'This leg has no test yet.');
+    const refusal = findRefusal({ turn, cycle, actor, defects: open, isInLane, lastPerson });
+    if (refusal !== null) throw new AppError('conflict', refusal);
     const [last] = await db
       .select({ number: max(attempts.number) })
       .from(attempts)
@@ -51,7 +55,9 @@ async function loadTurn({ db, actor }: Context, turnId: TurnId) {
     .select({ turn: turns, cycle: cycles, environment: environments.name })
     .from(turns)
     .innerJoin(cycles, eq(cycles.id, turns.cycleId))
-    .innerJoin(environments, eq(environments.id, cycles.environmentId))
+    .leftJoin(tests, eq(tests.id, turns.testId))
+    .leftJoin(cycleEnvironments, and(eq(cycleEnvironments.cycleId, cycles.id), eq(cycleEnvironments.applicationId, tests.applicationId)))
+    .innerJoin(environments, eq(environments.id, sql`coalesce(${cycleEnvironments.environmentId}, ${cycles.environmentId})`))
     .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)));
   if (!found) throw new AppError('not found', 'There is no such turn in this programme.');
   return found;
@@ -77,7 +83,9 @@ function listDefects({ db }: Context, turnId: TurnId) {
 export interface OwnAttempt {
   readonly attempt: AttemptRow;
   readonly turn: TurnRow;
-  readonly version: TestVersionRow;
+  /** Of the version, or of the bare turn. */
+  readonly steps: readonly Step[];
+  readonly gives: readonly Field[];
 }
 
 /** The actor's own attempt, locked. Somebody else's is forbidden, whatever the role. */
@@ -86,12 +94,13 @@ export async function getOwnAttempt({ db, actor }: Context, id: AttemptId): Prom
     .select({ attempt: attempts, turn: turns, version: testVersions })
     .from(attempts)
     .innerJoin(turns, eq(turns.id, attempts.turnId))
-    .innerJoin(testVersions, eq(testVersions.id, attempts.versionId))
+    .leftJoin(testVersions, eq(testVersions.id, attempts.versionId))
     .where(and(eq(attempts.id, id), eq(turns.programmeId, actor.programmeId)))
     .for('update', { of: attempts });
   if (!found) throw new AppError('not found', 'There is no such attempt in this programme.');
   if (found.attempt.personId !== actor.personId) throw new AppError('forbidden', 'This attempt is somebody else’s.');
-  return found;
+  const { attempt, turn, version } = found;
+  return { attempt, turn, steps: version?.steps ?? turn.bare?.steps ?? [], gives: version?.gives ?? turn.bare?.gives ?? [] };
 }
 
 /** Records what was seen at one step, and what it keeps. The same word sent twice is stored once; a later one replaces it. */
@@ -99,16 +108,16 @@ export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; wo
   right: 'make attempts',
   run: async (context, { attemptId, stepIndex, word }) => {
     const { db } = context;
-    const { attempt, version } = await getOwnAttempt(context, attemptId);
-    const step = version.steps[stepIndex];
-    if (!step) throw new AppError('invalid', `This test has ${version.steps.length} steps; there is no step ${stepIndex + 1}.`);
+    const { attempt, steps, gives } = await getOwnAttempt(context, attemptId);
+    const step = steps[stepIndex];
+    if (!step) throw new AppError('invalid', `This test has ${steps.length} steps; there is no step ${stepIndex + 1}.`);
     const [before] = await db
       .select({ wordId: stepResults.wordId })
       .from(stepResults)
       .where(and(eq(stepResults.attemptId, attemptId), eq(stepResults.stepIndex, stepIndex)));
     if (before?.wordId === word.wordId) return { done: true };
     if (attempt.finishedAt) throw new AppError('conflict', 'This attempt is finished; begin another to change what was seen.');
-    if (step.keepAs !== undefined) await keepValue(context, attempt, version, step.keepAs, word);
+    if (step.keepAs !== undefined) await keepValue(context, attempt, gives, { name: step.keepAs, word });
     const result = { outcome: word.outcome, note: word.note, recordedAt: new Date(word.at), wordId: word.wordId };
     await db
       .insert(stepResults)
@@ -124,8 +133,13 @@ export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; wo
   },
 };
 
-async function keepValue({ db }: Context, attempt: AttemptRow, version: TestVersionRow, name: string, word: RecordStep): Promise<void> {
-  const field = version.gives.find((candidate) => toNameKey(candidate.name) === toNameKey(name)) ?? { name, type: 'text' as const };
+interface KeptWord {
+  readonly name: string;
+  readonly word: RecordStep;
+}
+
+async function keepValue({ db }: Context, attempt: AttemptRow, gives: readonly Field[], { name, word }: KeptWord): Promise<void> {
+  const field = gives.find((candidate) => toNameKey(candidate.name) === toNameKey(name)) ?? { name, type: 'text' as const };
   const typed = word.kept?.trim() ?? '';
   if (word.outcome === 'passed' || typed !== '') {
     const check = checkValue(field, typed);
@@ -147,10 +161,12 @@ export const finishAttempt: Operation<AttemptId, Finished> = {
   right: 'make attempts',
   run: async (context, attemptId) => {
     const { db, now } = context;
-    const { attempt, turn, version } = await getOwnAttempt(context, attemptId);
+    const own = await getOwnAttempt(context, attemptId);
+    const { attempt, turn } = own;
     if (attempt.outcome) return { outcome: attempt.outcome, next: [] };
+    await requireOpen(context, turn);
     await lockRuns(context, [turn.runId]);
-    const outcome = await decideOutcome(context, attempt, version);
+    const outcome = await decideOutcome(context, own);
     await db
       .update(attempts)
       .set({ finishedAt: now, outcome })
@@ -168,21 +184,66 @@ export const finishAttempt: Operation<AttemptId, Finished> = {
       context,
       known.map((defect): DefectId => defect.id),
     );
+    await tellReady(context, ready);
     context.announce('turns');
     return { outcome, next: await nameNext(context, ready) };
   },
 };
 
-async function decideOutcome({ db }: Context, attempt: AttemptRow, version: TestVersionRow) {
-  const results = await db.select().from(stepResults).where(eq(stepResults.attemptId, attempt.id));
+/** A cycle that was closed while the guide was open keeps the attempt as it is: nothing typed is lost, nothing is counted. */
+async function requireOpen({ db }: Context, turn: TurnRow): Promise<void> {
+  const [cycle] = await db.select({ code: cycles.code, state: cycles.state }).from(cycles).where(eq(cycles.id, turn.cycleId));
+  if (cycle?.state === 'closed')
+    throw new AppError(
+      'conflict',
+      `Cycle ${cycle.code} was closed meanwhile. What you recorded is kept with this attempt, but it no longer counts. Tell the lead.`,
+    );
+}
+
+async function decideOutcome(context: Context, own: OwnAttempt) {
+  const { db } = context;
+  const results = await db.select().from(stepResults).where(eq(stepResults.attemptId, own.attempt.id));
   const at = new Map(results.map((result) => [result.stepIndex, result]));
-  const steps = version.steps.map((step, index) => ({ optional: step.optional === true, outcome: at.get(index)?.outcome ?? null }));
+  const steps = own.steps.map((step, index) => ({ optional: step.optional === true, outcome: at.get(index)?.outcome ?? null }));
   const outcome = getAttemptOutcome(steps);
   if (outcome === 'unfinished') {
     const missing = steps.flatMap((step, index) => (!step.optional && step.outcome === null ? [index + 1] : []));
     throw new AppError('invalid', `Say first how ${missing.length === 1 ? 'step' : 'steps'} ${missing.join(', ') || '1'} went.`);
   }
+  await requireByRules(context, own, at);
   return outcome;
+}
+
+/** What the cycle's rules ask for with an attempt. */
+async function requireByRules(
+  { db }: Context,
+  { attempt, turn, steps }: OwnAttempt,
+  at: ReadonlyMap<number, typeof stepResults.$inferSelect>,
+): Promise<void> {
+  const [[cycle], files, known] = await Promise.all([
+    db.select({ rules: cycles.rules }).from(cycles).where(eq(cycles.id, turn.cycleId)),
+    db
+      .select({ stepIndex: evidence.stepIndex, files: count() })
+      .from(evidence)
+      .where(eq(evidence.attemptId, attempt.id))
+      .groupBy(evidence.stepIndex),
+    db
+      .select({ defects: count() })
+      .from(defectTurns)
+      .innerJoin(defects, eq(defects.id, defectTurns.defectId))
+      .where(and(eq(defectTurns.turnId, turn.id), notInArray(defects.status, ['closed', 'declined']))),
+  ]);
+  if (!cycle) return;
+  const pictures = new Map(files.map((row) => [row.stepIndex, row.files]));
+  const missing = findMissing(cycle.rules, {
+    steps: steps.map((_, index) => ({
+      outcome: at.get(index)?.outcome ?? null,
+      note: at.get(index)?.note ?? '',
+      pictures: pictures.get(index) ?? 0,
+    })),
+    defects: known[0]?.defects ?? 0,
+  });
+  if (missing.length > 0) throw new AppError('invalid', missing.join(' '));
 }
 
 async function nameNext({ db }: Context, ready: readonly TurnRow[]): Promise<Finished['next']> {

@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 
 /** Which questions are asked again when a topic changes: the first part of their keys. */
 const STALE_AFTER: Readonly<Record<Topic, readonly string[]>> = {
+  programme: ['set-up', 'choices'],
   map: ['map', 'strip', 'progress', 'choices'],
   tests: ['tests', 'map', 'scenarios'],
   scenarios: ['scenarios', 'map', 'cycles'],

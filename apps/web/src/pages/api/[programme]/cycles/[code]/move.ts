@@ -1,5 +1,5 @@
 import { moveCycleSchema } from '@kindred-baton/contracts/cycles/cycle';
-import { moveCycle } from '@kindred-baton/store/cycles/change-cycles';
+import { moveCycle } from '@kindred-baton/store/cycles/move-cycle';
 import { z } from 'zod';
 import { defineEndpoint } from '../../../../../server/endpoint.ts';
 

@@ -1,13 +1,13 @@
 import { DONE, doneSchema, idSchema } from '@kindred-baton/contracts/common';
-import { assignTurnSchema } from '@kindred-baton/contracts/turns/turn';
-import { assignTurn } from '@kindred-baton/store/turns/assign-turn';
+import { passTurnSchema } from '@kindred-baton/contracts/turns/turn';
+import { passTurn } from '@kindred-baton/store/turns/pass-turn';
 import { defineEndpoint } from '../../../../../server/endpoint.ts';
 
 export const PUT = defineEndpoint({
-  input: assignTurnSchema,
+  input: passTurnSchema,
   output: doneSchema,
   handle: async ({ perform, param, body }) => {
-    await perform(assignTurn, { turnId: idSchema<'turn'>().parse(param('turn')), ...body });
+    await perform(passTurn, { turnId: idSchema<'turn'>().parse(param('turn')), ...body });
     return DONE;
   },
 });

@@ -1,0 +1,4 @@
+import { answerDefectExport } from '../../../../features/defects/answer-defect-export.ts';
+import { defineRawEndpoint } from '../../../../server/endpoint.ts';
+
+export const GET = defineRawEndpoint(answerDefectExport);

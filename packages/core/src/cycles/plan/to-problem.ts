@@ -1,0 +1,71 @@
+import type { TurnStatus } from '../../turns/turn.ts';
+import { addDays } from '../calendar.ts';
+import type { PlanJob, PlanProblem } from './problem.ts';
+import { countDaysBetween } from './work-days.ts';
+import { DAY_MINUTES } from './working-time.ts';
+
+/** What of a cycle its plan is made of. */
+export interface CycleToPlan {
+  readonly firstDay: string;
+  readonly startsAt: number;
+  readonly endsAt: number;
+  readonly teams: readonly { readonly id: string; readonly minutesByDay: readonly number[]; readonly startsAt: number }[];
+  readonly people: readonly {
+    readonly id: string;
+    readonly teams: readonly string[];
+    readonly minutesByDay: readonly number[];
+    readonly startsAt: number;
+  }[];
+  readonly runs: readonly { readonly id: string; readonly priority: 'high' | 'medium' | 'low' }[];
+  readonly turns: readonly TurnToPlan[];
+}
+
+export interface TurnToPlan {
+  readonly id: string;
+  readonly run: string;
+  readonly index: number;
+  readonly team: string;
+  readonly person: string | null;
+  readonly minutes: number;
+  readonly status: TurnStatus;
+  readonly doneOn: string | null;
+  readonly after: readonly number[];
+  readonly waitDays: number;
+  readonly samePersonAs: number | null;
+  readonly otherPersonThan: readonly number[];
+}
+
+const RANKS = { low: 0, medium: 1, high: 2 } as const;
+
+/** Whether a turn is through: it has passed, or was left out. What failed or is blocked is to be done again. */
+export function isThrough(status: TurnStatus): boolean {
+  return status === 'passed' || status === 'skipped';
+}
+
+/** The work that is left, as a problem to plan. Cost O(turns). */
+export function toPlanProblem(cycle: CycleToPlan): PlanProblem {
+  const at = new Map(cycle.turns.map((turn) => [`${turn.run} ${turn.index}`, turn]));
+  const mate = (turn: TurnToPlan, index: number) => at.get(`${turn.run} ${index}`);
+  return {
+    jobs: cycle.turns.filter(({ status }) => !isThrough(status)).map((turn) => toJob(turn, cycle, mate)),
+    workers: cycle.people.map(({ id, teams, minutesByDay, startsAt }) => ({ id, lanes: teams, minutesByDay, startsAt })),
+    lanes: cycle.teams.map(({ id, minutesByDay, startsAt }) => ({ id, minutesByDay, startsAt })),
+    runs: cycle.runs.map(({ id, priority }) => ({ id, rank: RANKS[priority] })),
+    startsAt: cycle.startsAt,
+    endsAt: cycle.endsAt,
+  };
+}
+
+function toJob(turn: TurnToPlan, { firstDay }: CycleToPlan, mate: (turn: TurnToPlan, index: number) => TurnToPlan | undefined): PlanJob {
+  const idAt = (index: number) => mate(turn, index)?.id;
+  const waited = turn.waitDays > 0 ? turn.after.flatMap((index) => mate(turn, index)?.doneOn ?? []) : [];
+  const last = waited.sort().at(-1);
+  return {
+    ...{ id: turn.id, run: turn.run, lane: turn.team, minutes: turn.minutes, worker: turn.person, waitDays: turn.waitDays },
+    after: turn.after.flatMap((index) => idAt(index) ?? []),
+    notBefore: last === undefined ? 0 : Math.max(0, countDaysBetween(firstDay, addDays(last, turn.waitDays)) * DAY_MINUTES),
+    sameAs: (turn.samePersonAs === null ? undefined : idAt(turn.samePersonAs)) ?? null,
+    otherThan: turn.otherPersonThan.flatMap((index) => idAt(index) ?? []),
+    isBegun: turn.status === 'under way',
+  };
+}

@@ -1,0 +1,196 @@
+import { and, asc, eq } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { Acceptance, AcceptedNode, SignOff } from '@kindred-baton/contracts/cycles/acceptance';
+import { checkExit, isOpen } from '@kindred-baton/core/cycles/check-exit';
+import type { ExitFigures, ExitResult } from '@kindred-baton/core/cycles/check-exit';
+import type { NodeId, PersonId } from '@kindred-baton/core/ids';
+import { hasRight } from '@kindred-baton/core/programmes/roles';
+import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
+import type { Counts } from '@kindred-baton/core/progress/tally';
+import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { Actor } from '../actor.ts';
+import type { Tree, TreeNode } from '../map/load-tree.ts';
+import { getPath, listSubtree, loadTree } from '../map/load-tree.ts';
+import type { Context, Operation, Query, ReadContext } from '../operation.ts';
+import { listRequirements } from '../requirements/list-requirements.ts';
+import type { CycleRow } from '../schema/cycles.ts';
+import { signOffs } from '../schema/cycles.ts';
+import { defectTurns, defects } from '../schema/defects.ts';
+import { people } from '../schema/people.ts';
+import { turns } from '../schema/turns.ts';
+import { lockCycle, requireCycle } from './require-cycle.ts';
+
+/** What each process owner decides on: the nodes that the cycle touches, with figures, what is open, and the decisions so far. */
+export const getAcceptance: Query<string, Acceptance> = {
+  right: 'read',
+  read: async (context, code) => loadAcceptance(context, await requireCycle(context, code)),
+};
+
+interface Figures {
+  readonly tree: Tree;
+  readonly turns: readonly { readonly nodeId: NodeId; readonly status: TurnStatus }[];
+  readonly defects: readonly (typeof defects.$inferSelect & { readonly nodeId: NodeId })[];
+  readonly requirements: Awaited<ReturnType<typeof listRequirements.read>>['requirements'];
+  readonly decisions: readonly { readonly signOff: typeof signOffs.$inferSelect; readonly by: string }[];
+  readonly names: ReadonlyMap<PersonId, string>;
+}
+
+type Reading = Pick<ReadContext, 'db' | 'actor' | 'now'>;
+
+async function loadFigures(context: Reading, cycle: CycleRow): Promise<Figures> {
+  const { db } = context;
+  const [tree, turnRows, defectRows, { requirements }, decisions, peopleRows] = await Promise.all([
+    loadTree(context),
+    db.select({ nodeId: turns.nodeId, status: turns.status }).from(turns).where(eq(turns.cycleId, cycle.id)),
+    db
+      .selectDistinctOn([defects.id, turns.nodeId], { defect: defects, nodeId: turns.nodeId })
+      .from(defects)
+      .innerJoin(defectTurns, eq(defectTurns.defectId, defects.id))
+      .innerJoin(turns, eq(turns.id, defectTurns.turnId))
+      .where(eq(defects.cycleId, cycle.id)),
+    listRequirements.read(context, undefined),
+    db
+      .select({ signOff: signOffs, by: people.name })
+      .from(signOffs)
+      .innerJoin(people, eq(people.id, signOffs.decidedBy))
+      .where(eq(signOffs.cycleId, cycle.id)),
+    db.select({ id: people.id, name: people.name }).from(people).orderBy(asc(people.name)),
+  ]);
+  return {
+    ...{ tree, turns: turnRows, requirements, decisions, names: new Map(peopleRows.map(({ id, name }) => [id, name])) },
+    defects: defectRows.map(({ defect, nodeId }) => ({ ...defect, nodeId })),
+  };
+}
+
+async function loadAcceptance(context: Reading, cycle: CycleRow): Promise<Acceptance> {
+  const figures = await loadFigures(context, cycle);
+  const { tree } = figures;
+  const touched = new Set(figures.turns.flatMap(({ nodeId }) => getPath(tree, nodeId).map(({ node }) => node.id)));
+  const decided = new Set(figures.decisions.map(({ signOff }) => signOff.nodeId));
+  const own = tree.nodes.filter(
+    ({ node, depth }) => touched.has(node.id) && (depth === 0 || node.ownerId !== null || node.isCritical || decided.has(node.id)),
+  );
+  const all = measure(figures, null);
+  return {
+    ...{ state: cycle.state, counts: all.counts, criteria: toCriteria(checkExit(cycle.rules.exit, all)) },
+    nodes: own.map((entry) => toAcceptedNode(context.actor, cycle, figures, entry)),
+  };
+}
+
+/** Figures of a branch of the map; null: of all of it. */
+function measure({ tree, ...figures }: Figures, code: string | null): ExitFigures {
+  const ids = code === null ? null : new Set(listSubtree(tree, code));
+  const isIn = (id: NodeId) => ids === null || ids.has(id);
+  const counts = { ...NO_COUNTS } as Record<TurnStatus, number>;
+  for (const turn of figures.turns) if (isIn(turn.nodeId)) counts[turn.status] += 1;
+  const accepted = new Set(figures.decisions.filter(({ signOff }) => signOff.decision !== 'refused').map(({ signOff }) => signOff.nodeId));
+  const codes = new Set((ids === null ? tree.nodes : tree.nodes.filter(({ node }) => ids.has(node.id))).map(({ node }) => node.code));
+  const touched = new Set(figures.turns.flatMap(({ nodeId }) => getPath(tree, nodeId).map(({ node }) => node.id)));
+  return {
+    counts,
+    defects: [...new Map(figures.defects.filter(({ nodeId }) => isIn(nodeId)).map((defect) => [defect.id, defect])).values()],
+    requirements: figures.requirements.filter((requirement) => ids === null || requirement.nodes.some((node) => codes.has(node.code))),
+    criticalNodes: tree.nodes
+      .filter(({ node }) => node.isCritical && touched.has(node.id) && codes.has(node.code) && node.code !== code)
+      .map((entry) => ({ code: entry.node.code, isSignedOff: getPath(tree, entry.node.id).some(({ node }) => accepted.has(node.id)) })),
+  };
+}
+
+function toAcceptedNode(actor: Actor, cycle: CycleRow, figures: Figures, { node, depth }: TreeNode): AcceptedNode {
+  const own = measure(figures, node.code);
+  const open = own.defects.filter(({ status }) => isOpen(status)).map(({ code }) => code);
+  const decision = figures.decisions.find(({ signOff }) => signOff.nodeId === node.id);
+  const titleOf = new Map(figures.defects.map(({ code, title, severity }) => [code, { title, severity }]));
+  return {
+    ...{ code: node.code, name: node.name, depth, isCritical: node.isCritical, counts: own.counts },
+    owner: node.ownerId ? (figures.names.get(node.ownerId) ?? null) : null,
+    canSign: (cycle.state === 'open' || cycle.state === 'closing') && maySign(actor, figures.tree, node.id),
+    criteria: toCriteria(checkExit(cycle.rules.exit, own)),
+    openDefects: open.map((code) => ({ code, title: titleOf.get(code)?.title ?? '', severity: titleOf.get(code)?.severity ?? 'minor' })),
+    requirements: figures.requirements
+      .filter(({ code }) => own.requirements.some((requirement) => requirement.code === code))
+      .map(({ code, title, state }) => ({ code, title, state })),
+    signOff: decision
+      ? {
+          ...{
+            decision: decision.signOff.decision,
+            reason: decision.signOff.reason,
+            by: decision.by,
+            at: decision.signOff.decidedAt.toISOString(),
+          },
+          reservations: decision.signOff.reservations.map((item) => ({ ...item })),
+          counts: { ...NO_COUNTS, ...decision.signOff.figures },
+          criteria: toCriteria(decision.signOff.criteria),
+          openDefects: decision.signOff.openDefects,
+          hasMoved: differs(decision.signOff.figures, own.counts),
+        }
+      : null,
+  };
+}
+
+const toCriteria = (results: readonly ExitResult[]) =>
+  results.map((result) => ({ ...result, rule: { ...result.rule }, open: [...result.open] }));
+const differs = (a: Counts, b: Counts) => (Object.keys(NO_COUNTS) as TurnStatus[]).some((status) => (a[status] ?? 0) !== (b[status] ?? 0));
+
+/** The owner of a node decides on it and on what is below; nobody else, whatever the role. */
+function maySign(actor: Actor, tree: Tree, id: NodeId): boolean {
+  return hasRight(actor.roles, 'sign off') && getPath(tree, id).some(({ node }) => node.ownerId === actor.personId);
+}
+
+/** An owner's decision on a node, with the figures as they stand. Deciding again replaces it; both are in the history. */
+export const signOffNode: Operation<{ code: string; signOff: SignOff }, { done: true }> = {
+  right: 'sign off',
+  run: async (context, { code, signOff }) => {
+    const cycle = await lockCycle(context, code, ['open', 'closing']);
+    const figures = await loadFigures(context, cycle);
+    const entry = figures.tree.byCode.get(signOff.node);
+    if (!entry) throw new AppError('not found', `There is no node ${signOff.node} on the map.`);
+    if (!maySign(context.actor, figures.tree, entry.node.id)) {
+      const owner = [...getPath(figures.tree, entry.node.id)].reverse().find(({ node }) => node.ownerId !== null)?.node.ownerId;
+      throw new AppError(
+        'forbidden',
+        `${entry.node.name} is decided on by its owner${owner ? `, ${figures.names.get(owner)}` : '; it has none yet'}.`,
+      );
+    }
+    const own = measure(figures, signOff.node);
+    if (sumCounts(own.counts) === 0)
+      throw new AppError('invalid', `No turn of ${code} touches ${entry.node.name}: there is nothing to decide on.`);
+    if (differs(own.counts, signOff.seen))
+      throw new AppError('conflict', 'The figures have moved since you looked. Look again, then decide.');
+    await writeSignOff(context, cycle, entry.node.id, { signOff, own, criteria: checkExit(cycle.rules.exit, own) });
+    return { done: true };
+  },
+};
+
+interface Decided {
+  readonly signOff: SignOff;
+  readonly own: ExitFigures;
+  readonly criteria: readonly ExitResult[];
+}
+
+async function writeSignOff(context: Context, cycle: CycleRow, nodeId: NodeId, { signOff, own, criteria }: Decided): Promise<void> {
+  const { db, actor, now } = context;
+  const row = {
+    ...{
+      decision: signOff.decision,
+      reason: signOff.decision === 'accepted with reservations' && signOff.reason === '' ? 'See the reservations.' : signOff.reason,
+    },
+    ...{ figures: own.counts, criteria: [...criteria], reservations: signOff.reservations, decidedBy: actor.personId, decidedAt: now },
+    openDefects: own.defects.filter(({ status }) => isOpen(status)).map((defect) => defect.code),
+  };
+  const [before] = await db
+    .select()
+    .from(signOffs)
+    .where(and(eq(signOffs.cycleId, cycle.id), eq(signOffs.nodeId, nodeId)));
+  await db
+    .insert(signOffs)
+    .values({ cycleId: cycle.id, nodeId, ...row })
+    .onConflictDoUpdate({ target: [signOffs.cycleId, signOffs.nodeId], set: row });
+  await context.record({
+    subject: 'sign-off',
+    subjectId: nodeId,
+    action: signOff.decision,
+    details: { cycle: cycle.code, node: signOff.node, ...row, before: before ?? null },
+  });
+  context.announce('cycles');
+}

@@ -1,0 +1,179 @@
+import { and, asc, count, countDistinct, eq, inArray, isNull, max } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { ChangeScope, ScopeEffects } from '@kindred-baton/contracts/cycles/cycle';
+import { isOpen } from '@kindred-baton/core/cycles/check-exit';
+import type { RunId } from '@kindred-baton/core/ids';
+import { chunk } from '../chunk.ts';
+import type { Context, Operation, Query } from '../operation.ts';
+import { loadChains } from '../scenarios/load-chains.ts';
+import type { CycleRow } from '../schema/cycles.ts';
+import { runs } from '../schema/cycles.ts';
+import { defectTurns, defects } from '../schema/defects.ts';
+import { scenarios } from '../schema/scenarios.ts';
+import { attempts, turns } from '../schema/turns.ts';
+import { lockRuns, reassessRuns } from '../turns/reassess-runs.ts';
+import { remakeTurns } from './change-cycles.ts';
+import { findObstacles } from './find-obstacles.ts';
+import { assignToLanes, planRuns, planTurns } from './plan-runs.ts';
+import { lockCycle, requireCycle } from './require-cycle.ts';
+
+/**
+ * Takes runs in and out. While the cycle is planned they come and go; once it is open what is taken out stays to be read, what nobody tried of
+ * it is skipped, and the change is recorded with who and why, before and after.
+ */
+export const changeScope: Operation<{ code: string; change: ChangeScope }, { runs: number }> = {
+  right: 'run cycles',
+  run: async (context, { code, change }) => {
+    const cycle = await lockCycle(context, code, ['planning', 'open']);
+    if (cycle.state === 'open' && change.why === '')
+      throw new AppError('invalid', `Cycle ${code} is open: say why its scope is changed; that is kept with it.`);
+    const before = await countScope(context, cycle);
+    const dropped = await dropRuns(context, cycle, change);
+    const added = await addRuns(context, cycle, change);
+    const after = await countScope(context, cycle);
+    await context.record({
+      subject: 'cycle',
+      subjectId: cycle.id,
+      action: 'scope changed',
+      details: { why: change.why, before, after, added, dropped },
+    });
+    context.announce('cycles');
+    context.announce('turns');
+    return { runs: after.runs };
+  },
+};
+
+async function countScope({ db }: Context, cycle: CycleRow): Promise<{ runs: number; turns: number }> {
+  const [row] = await db
+    .select({ runs: countDistinct(runs.id), turns: count(turns.id) })
+    .from(runs)
+    .leftJoin(turns, eq(turns.runId, runs.id))
+    .where(and(eq(runs.cycleId, cycle.id), isNull(runs.leftTo)));
+  return row ?? { runs: 0, turns: 0 };
+}
+
+async function dropRuns(context: Context, cycle: CycleRow, { drop, why }: ChangeScope): Promise<string[]> {
+  const { db } = context;
+  if (drop.length === 0) return [];
+  const found = await db
+    .select({ id: runs.id, number: runs.number, rowName: runs.rowName, scenario: scenarios.code })
+    .from(runs)
+    .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
+    .where(and(eq(runs.cycleId, cycle.id), inArray(runs.id, drop), isNull(runs.leftTo)))
+    .orderBy(asc(runs.number));
+  if (found.length < new Set(drop).size) throw new AppError('conflict', 'A chosen run is no longer in this cycle. Look again.');
+  const ids = found.map(({ id }) => id);
+  if (cycle.state === 'planning') {
+    await db.delete(turns).where(inArray(turns.runId, ids));
+    await db.delete(runs).where(inArray(runs.id, ids));
+  } else {
+    await lockRuns(context, ids);
+    const [busy] = await db
+      .select({ title: turns.title })
+      .from(attempts)
+      .innerJoin(turns, eq(turns.id, attempts.turnId))
+      .where(and(inArray(turns.runId, ids), isNull(attempts.finishedAt)));
+    if (busy) throw new AppError('conflict', `${busy.title} is under way; its run can be taken out once that attempt is finished.`);
+    await db.update(runs).set({ leftTo: 'dropped', leftReason: why }).where(inArray(runs.id, ids));
+    await reassessRuns(context, ids);
+  }
+  return found.map(({ number, scenario, rowName }) => `${number} ${scenario}${rowName === null ? '' : `, ${rowName}`}`);
+}
+
+async function addRuns(context: Context, cycle: CycleRow, { add }: ChangeScope): Promise<string[]> {
+  const { db } = context;
+  if (add.length === 0) return [];
+  const { scenarios: loaded } = await loadChains(
+    context,
+    add.map(({ scenarioId }) => scenarioId),
+  );
+  const [last] = await db
+    .select({ number: max(runs.number) })
+    .from(runs)
+    .where(eq(runs.cycleId, cycle.id));
+  const planned = planRuns(cycle.id, add, loaded, (last?.number ?? 0) + 1);
+  if (cycle.state === 'open') {
+    const obstacles = loaded.flatMap((item) =>
+      findObstacles(
+        item,
+        planned.filter((run) => run.scenarioId === item.scenario.id).map(({ rowName = null, values }) => ({ rowName, values })),
+        cycle.rules,
+      ),
+    );
+    if (obstacles.length > 0)
+      throw new AppError('invalid', `${obstacles[0]?.scenario}: ${obstacles[0]?.message} It cannot go into an open cycle.`, {
+        details: { obstacles },
+      });
+  }
+  for (const piece of chunk(planned)) await db.insert(runs).values(piece);
+  const made = await assignToLanes(context, await planTurns(context, cycle, planned, loaded));
+  for (const piece of chunk(made)) await db.insert(turns).values(piece);
+  if (cycle.state === 'open')
+    await reassessRuns(
+      context,
+      planned.map(({ id }) => id),
+    );
+  const codeOf = new Map(loaded.map(({ scenario }) => [scenario.id, scenario.code]));
+  return planned.map(({ number, scenarioId, rowName }) => `${number} ${codeOf.get(scenarioId)}${rowName == null ? '' : `, ${rowName}`}`);
+}
+
+/** What taking runs out would set aside: said before it is done. */
+export const getScopeEffects: Query<{ code: string; runs: readonly RunId[] }, ScopeEffects> = {
+  right: 'read',
+  read: async (context, { code, runs: ids }) => {
+    const cycle = await requireCycle(context, code);
+    const own = and(eq(turns.cycleId, cycle.id), inArray(turns.runId, [...ids]));
+    const [turnRows, attemptRows, defectRows] = await Promise.all([
+      context.db.select({ status: turns.status, minutes: turns.minutes }).from(turns).where(own),
+      context.db.select({ attempts: count() }).from(attempts).innerJoin(turns, eq(turns.id, attempts.turnId)).where(own),
+      context.db
+        .selectDistinct({ code: defects.code, status: defects.status })
+        .from(defects)
+        .innerJoin(defectTurns, eq(defectTurns.defectId, defects.id))
+        .innerJoin(turns, eq(turns.id, defectTurns.turnId))
+        .where(own),
+    ]);
+    const toDo = turnRows.filter(({ status }) => ['waiting', 'held', 'ready'].includes(status));
+    return {
+      ...{ runs: ids.length, turns: turnRows.length, notTried: toDo.length, minutes: toDo.reduce((sum, { minutes }) => sum + minutes, 0) },
+      attempts: attemptRows[0]?.attempts ?? 0,
+      openDefects: defectRows.filter(({ status }) => isOpen(status)).map((defect) => defect.code),
+    };
+  },
+};
+
+/** Runs of a scenario that nobody has begun are made anew from it as it is now. */
+export const takeScenario: Operation<{ code: string; scenario: string }, { runs: number }> = {
+  right: 'run cycles',
+  run: async (context, { code, scenario: scenarioCode }) => {
+    const cycle = await lockCycle(context, code, ['open']);
+    const [found] = await context.db
+      .select()
+      .from(scenarios)
+      .where(and(eq(scenarios.programmeId, context.actor.programmeId), eq(scenarios.code, scenarioCode)));
+    if (!found) throw new AppError('not found', `There is no scenario ${scenarioCode}.`);
+    const rows = await context.db
+      .select()
+      .from(runs)
+      .where(and(eq(runs.cycleId, cycle.id), eq(runs.scenarioId, found.id), isNull(runs.leftTo)));
+    const { scenarios: loaded } = await loadChains(context, [found.id]);
+    const obstacles = loaded.flatMap((item) => findObstacles(item, rows, cycle.rules));
+    if (obstacles.length > 0)
+      throw new AppError('invalid', `${scenarioCode} cannot be taken over: ${obstacles[0]?.message}`, { details: { obstacles } });
+    const changed = await remakeTurns(context, cycle, found.id);
+    if (changed === 0) throw new AppError('conflict', `Every run of ${scenarioCode} in ${code} has begun; they stay as they are.`);
+    await reassessRuns(
+      context,
+      rows.map(({ id }) => id),
+    );
+    await context.record({
+      subject: 'cycle',
+      subjectId: cycle.id,
+      action: 'took a scenario over',
+      details: { scenario: scenarioCode, runs: changed },
+    });
+    context.announce('cycles');
+    context.announce('turns');
+    return { runs: changed };
+  },
+};

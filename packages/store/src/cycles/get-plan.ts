@@ -1,0 +1,127 @@
+import { and, asc, eq, gte, isNull } from 'drizzle-orm';
+import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
+import { toDay } from '@kindred-baton/core/cycles/calendar';
+import { countDaysBetween, DAY_BEGINS, listWorkMinutes } from '@kindred-baton/core/cycles/plan/work-days';
+import { DAY_MINUTES } from '@kindred-baton/core/cycles/plan/working-time';
+import { pushTo } from '@kindred-baton/core/push-to';
+import type { PersonId } from '@kindred-baton/core/ids';
+import type { Query, ReadContext } from '../operation.ts';
+import type { CycleRow } from '../schema/cycles.ts';
+import { runs } from '../schema/cycles.ts';
+import { people } from '../schema/people.ts';
+import { absences, members, teamMembers, teams } from '../schema/programmes.ts';
+import { scenarios } from '../schema/scenarios.ts';
+import { turns } from '../schema/turns.ts';
+import { requireCycle } from './require-cycle.ts';
+
+/** The cycle's work, people and days, as its plan is computed from. */
+export const getPlan: Query<string, CyclePlanView> = {
+  right: 'read',
+  read: async (context, code) => loadPlan(context, await requireCycle(context, code)),
+};
+
+/** So long after its end a cycle that does not fit is still planned. */
+const DAYS_BEHIND = 200;
+const MOST_DAYS = 500;
+
+/** Five queries. */
+export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'>, cycle: CycleRow): Promise<CyclePlanView> {
+  const now = toWallClock(context.now, context.actor.timeZone);
+  const hasBegun = cycle.startsOn < now.day;
+  const firstDay = hasBegun ? now.day : cycle.startsOn;
+  const toEnd = countDaysBetween(firstDay, cycle.endsOn);
+  const days = Math.min(MOST_DAYS, Math.max(0, toEnd) + DAYS_BEHIND);
+  const [teamRows, personRows, awayRows, runRows, turnRows] = await loadRows(context, cycle, firstDay);
+  const hoursOf = new Map(teamRows.map((team) => [team.id, team]));
+  const awayOf = new Map<PersonId, typeof awayRows>();
+  for (const away of awayRows) pushTo(awayOf, away.personId, away);
+  const rowsOf = new Map<PersonId, typeof personRows>();
+  for (const row of personRows) pushTo(rowsOf, row.id, row);
+  return {
+    ...{ firstDay, startsOn: cycle.startsOn, endsOn: cycle.endsOn },
+    startsAt: now.day >= cycle.startsOn ? now.minute : 0,
+    endsAt: (toEnd + 1) * DAY_MINUTES,
+    teams: teamRows.map((team) => ({
+      ...{ id: team.id, name: team.name, hoursPerDay: team.hoursPerDay, startsAt: DAY_BEGINS },
+      minutesByDay: listWorkMinutes(firstDay, days, team),
+    })),
+    people: [...rowsOf].flatMap(([id, own]) => {
+      const [first] = own;
+      const team = first && hoursOf.get(first.teamId);
+      if (!team) return [];
+      const away = awayOf.get(id) ?? [];
+      const hours = { ...team, hoursPerDay: first.hoursPerDay ?? team.hoursPerDay };
+      return [
+        {
+          ...{ id, name: first.name, teams: own.map(({ teamId }) => teamId as string), startsAt: DAY_BEGINS },
+          minutesByDay: listWorkMinutes(firstDay, days, hours, away),
+          absences: away.map(({ firstDay: from, lastDay, note }) => ({ firstDay: from, lastDay, note })),
+        },
+      ];
+    }),
+    runs: runRows.map(({ id, number, rowName, priority, code, name }) => ({
+      id,
+      number,
+      priority,
+      scenario: code,
+      name: rowName === null ? name : `${name}, ${rowName}`,
+    })),
+    turns: turnRows.map(({ teamId, doneAt, ...turn }) => ({
+      ...turn,
+      team: teamId ?? '',
+      doneOn: doneAt === null ? null : toDay(doneAt.getTime(), context.actor.timeZone),
+    })),
+  };
+}
+
+function loadRows({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, cycle: CycleRow, firstDay: string) {
+  const here = actor.programmeId;
+  return Promise.all([
+    db.select().from(teams).where(eq(teams.programmeId, here)).orderBy(asc(teams.position), asc(teams.name)),
+    db
+      .select({ id: people.id, name: people.name, teamId: teamMembers.teamId, hoursPerDay: teamMembers.hoursPerDay })
+      .from(teamMembers)
+      .innerJoin(teams, eq(teams.id, teamMembers.teamId))
+      .innerJoin(people, eq(people.id, teamMembers.personId))
+      .innerJoin(members, and(eq(members.personId, people.id), eq(members.programmeId, here), isNull(members.leftAt)))
+      .where(eq(teams.programmeId, here))
+      .orderBy(asc(people.name), asc(teams.position)),
+    db
+      .select()
+      .from(absences)
+      .where(and(eq(absences.programmeId, here), gte(absences.lastDay, firstDay)))
+      .orderBy(asc(absences.firstDay)),
+    db
+      .select({
+        id: runs.id,
+        number: runs.number,
+        rowName: runs.rowName,
+        priority: runs.priority,
+        code: scenarios.code,
+        name: scenarios.name,
+      })
+      .from(runs)
+      .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
+      .where(and(eq(runs.cycleId, cycle.id), isNull(runs.leftTo)))
+      .orderBy(asc(runs.number)),
+    db
+      .select({
+        ...{ id: turns.id, run: turns.runId, index: turns.index, title: turns.title, teamId: turns.teamId, person: turns.assigneeId },
+        ...{ minutes: turns.minutes, status: turns.status, dueOn: turns.dueOn, doneAt: turns.doneAt, after: turns.after },
+        ...{ waitDays: turns.waitDays, samePersonAs: turns.samePersonAs, otherPersonThan: turns.otherPersonThan },
+      })
+      .from(turns)
+      .innerJoin(runs, and(eq(runs.id, turns.runId), isNull(runs.leftTo)))
+      .where(eq(turns.cycleId, cycle.id))
+      .orderBy(asc(runs.number), asc(turns.index)),
+  ]);
+}
+
+/** A moment by the wall clock of a time zone: its day, and the minutes since midnight. */
+function toWallClock(now: Date, timeZone: string): { day: string; minute: number } {
+  const [hour = 0, minute = 0] = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
+    .format(now)
+    .split(':')
+    .map(Number);
+  return { day: toDay(now.getTime(), timeZone), minute: hour * 60 + minute };
+}

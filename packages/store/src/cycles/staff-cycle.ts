@@ -1,0 +1,142 @@
+import { sql } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { CyclePlanView, PlanTurn, StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
+import type { AssignableTurn } from '@kindred-baton/core/cycles/assign-turns';
+import { assignTurns } from '@kindred-baton/core/cycles/assign-turns';
+import { addDays } from '@kindred-baton/core/cycles/calendar';
+import { applyPlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
+import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
+import { isThrough, toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
+import { DAY_MINUTES } from '@kindred-baton/core/cycles/plan/working-time';
+import type { PersonId, TurnId } from '@kindred-baton/core/ids';
+import type { Context, Operation } from '../operation.ts';
+import { requireOwn } from '../programmes/require-own.ts';
+import { loadPlan } from './get-plan.ts';
+import { lockCycle } from './require-cycle.ts';
+
+/** Who does what in a cycle: by hand, by lane, or as the plan has it. What is under way stays with whoever does it. */
+export const staffCycle: Operation<{ code: string; staff: StaffCycle }, Staffed> = {
+  right: 'run cycles',
+  run: async (context, { code, staff }) => {
+    const cycle = await lockCycle(context, code, ['planning', 'open', 'closing']);
+    const plan = await loadPlan(context, cycle);
+    const wanted = await WAYS[staff.kind](context, plan, staff as never);
+    const changed = await writeStaff(context, plan, wanted);
+    await context.record({ subject: 'cycle', subjectId: cycle.id, action: 'staffed', details: { how: staff.kind, turns: changed } });
+    context.announce('turns');
+    context.announce('cycles');
+    return {
+      changed,
+      left: plan.turns.filter((turn) => !isThrough(turn.status) && (wanted.get(turn.id)?.person ?? turn.person) === null).length,
+    };
+  },
+};
+
+interface Wanted {
+  readonly person: PersonId | null;
+  readonly dueOn: string | null;
+}
+type Way<Kind extends StaffCycle['kind']> = (
+  context: Context,
+  plan: CyclePlanView,
+  staff: Extract<StaffCycle, { kind: Kind }>,
+) => Promise<Map<TurnId, Wanted>> | Map<TurnId, Wanted>;
+
+const WAYS: { readonly [Kind in StaffCycle['kind']]: Way<Kind> } = {
+  give: async (context, plan, { turns: ids, personId }) => {
+    await requireOwn(context, { ownerId: personId });
+    const chosen = new Set(ids);
+    const own = plan.turns.filter(({ id }) => chosen.has(id));
+    if (own.length < chosen.size) throw new AppError('conflict', 'A chosen turn is no longer in this cycle. Look again.');
+    const busy = own.find(({ status }) => status === 'under way');
+    if (busy) throw new AppError('conflict', `${busy.title} is under way; it can be given to somebody else once that attempt is finished.`);
+    requireOtherPeople(plan, chosen, personId);
+    return new Map(own.map((turn) => [turn.id, { person: personId, dueOn: turn.dueOn }]));
+  },
+  assign: (_, plan, { way, teams }) => {
+    const free = plan.turns.filter((turn) => canMove(turn) && (teams === null || teams.includes(turn.team)));
+    const freeIds = new Set(free.map(({ id }) => id));
+    const load = new Map<string, number>();
+    for (const turn of plan.turns)
+      if (turn.person && !freeIds.has(turn.id) && !isThrough(turn.status))
+        load.set(turn.person, (load.get(turn.person) ?? 0) + turn.minutes);
+    const people = plan.people.flatMap((person) =>
+      person.teams.map((team) => ({
+        ...{ id: person.id as string, team, loadMinutes: load.get(person.id) ?? 0 },
+        availableMinutes: person.minutesByDay.slice(0, Math.max(1, plan.endsAt / DAY_MINUTES)).reduce((sum, minutes) => sum + minutes, 0),
+      })),
+    );
+    const { assigneeOf } = assignTurns(toAssignable(free, way), people);
+    return new Map(free.map((turn) => [turn.id, { person: (assigneeOf.get(turn.id) as PersonId | undefined) ?? null, dueOn: turn.dueOn }]));
+  },
+  'keep plan': (_, plan, { share }) => {
+    const problem = share.reduce((before, lane) => applyPlanChange(before, { kind: 'share', lane }), toPlanProblem(plan));
+    const { jobs } = planCycle(problem);
+    return new Map(
+      jobs.flatMap(({ id, worker, end }) =>
+        end === null
+          ? []
+          : [
+              [
+                id as TurnId,
+                { person: worker as PersonId | null, dueOn: addDays(plan.firstDay, Math.floor((end - 1) / DAY_MINUTES)) },
+              ] as const,
+            ],
+      ),
+    );
+  },
+};
+
+const canMove = (turn: PlanTurn) => !isThrough(turn.status) && turn.status !== 'under way';
+
+/** Neighbouring legs of a run in one lane: to one person, or never to one. What the legs say themselves holds in each way. */
+function toAssignable(free: readonly PlanTurn[], way: 'balanced' | 'same person' | 'four eyes'): AssignableTurn[] {
+  const at = new Map(free.map((turn) => [`${turn.run} ${turn.index}`, turn]));
+  const previous = (turn: PlanTurn) => {
+    for (let index = turn.index - 1; index >= 0; index -= 1) {
+      const mate = at.get(`${turn.run} ${index}`);
+      if (mate?.team === turn.team) return mate.id as string;
+    }
+    return undefined;
+  };
+  const idAt = (turn: PlanTurn, index: number | null) => (index === null ? undefined : at.get(`${turn.run} ${index}`)?.id);
+  return free.map((turn) => ({
+    ...{ id: turn.id, team: turn.team, minutes: turn.minutes },
+    samePersonAs:
+      idAt(turn, turn.samePersonAs) ?? (way === 'same person' && turn.otherPersonThan.length === 0 ? previous(turn) : undefined),
+    otherPersonThan: [
+      ...turn.otherPersonThan.flatMap((index) => idAt(turn, index) ?? []),
+      ...(way === 'four eyes' ? [previous(turn) ?? []].flat() : []),
+    ],
+  }));
+}
+
+/** Four eyes: both of two turns that one person must not do cannot go to her. */
+function requireOtherPeople(plan: CyclePlanView, chosen: ReadonlySet<string>, personId: PersonId | null): void {
+  if (personId === null) return;
+  const hers = plan.turns.filter((turn) => chosen.has(turn.id) || turn.person === personId);
+  const at = new Map(hers.map((turn) => [`${turn.run} ${turn.index}`, turn]));
+  for (const turn of hers) {
+    const other = turn.otherPersonThan
+      .map((index) => at.get(`${turn.run} ${index}`))
+      .find((mate) => mate && (chosen.has(mate.id) || chosen.has(turn.id)));
+    if (other)
+      throw new AppError(
+        'invalid',
+        `${turn.title} must not be done by whoever does leg ${other.index + 1}, ${other.title}. Choose somebody else for one of them.`,
+      );
+  }
+}
+
+async function writeStaff({ db }: Context, plan: CyclePlanView, wanted: ReadonlyMap<TurnId, Wanted>): Promise<number> {
+  const rows = plan.turns.flatMap((turn) => {
+    const to = wanted.get(turn.id);
+    return to && (to.person !== turn.person || to.dueOn !== turn.dueOn) ? [{ id: turn.id, person: to.person, due_on: to.dueOn }] : [];
+  });
+  if (rows.length === 0) return 0;
+  await db.execute(sql`
+    update turns set assignee_id = wanted.person, due_on = wanted.due_on
+    from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as wanted(id uuid, person uuid, due_on date)
+    where turns.id = wanted.id and turns.state <> 'under way'`);
+  return rows.length;
+}

@@ -1,0 +1,318 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { and, eq, inArray, isNull, ne, notInArray, sql } from 'drizzle-orm';
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { Invite, SavePerson } from '@kindred-baton/contracts/programmes/programme';
+import type { InvitationId, PersonId, RunId, TeamId } from '@kindred-baton/core/ids';
+import type { Store } from '../database.ts';
+import { translateDriverError } from '../driver-errors.ts';
+import { createId } from '../ids.ts';
+import { SITE } from '../mails/write-mails.ts';
+import type { Context, Operation } from '../operation.ts';
+import { cycles } from '../schema/cycles.ts';
+import { history } from '../schema/history.ts';
+import { mails } from '../schema/mails.ts';
+import { accounts, people } from '../schema/people.ts';
+import { absences, invitations, members, programmes, teamMembers, teams } from '../schema/programmes.ts';
+import { attempts, stepResults, turns } from '../schema/turns.ts';
+import { reassessRuns } from '../turns/reassess-runs.ts';
+import { requireOwn } from './require-own.ts';
+
+/** Roles, teams, hours and absences of somebody. A programme always keeps somebody who can set it up. */
+export const savePerson: Operation<{ personId: PersonId; person: SavePerson }, { done: true }> = {
+  right: 'set up the programme',
+  run: async (context, { personId, person }) => {
+    const { db, actor } = context;
+    const here = actor.programmeId;
+    await requireOwn(context, { ownerId: personId });
+    await requireTeams(
+      context,
+      person.teams.map(({ id }) => id),
+    );
+    await db
+      .update(members)
+      .set({ roles: [...new Set(person.roles)] })
+      .where(and(eq(members.programmeId, here), eq(members.personId, personId)));
+    await requireSomebody(context);
+    await setTeams(context, personId, person.teams);
+    await db.delete(absences).where(and(eq(absences.programmeId, here), eq(absences.personId, personId)));
+    if (person.absences.length > 0)
+      await db.insert(absences).values(person.absences.map((absence) => ({ programmeId: here, personId, ...absence })));
+    await context.record({ subject: 'programme', subjectId: personId, action: 'person changed', details: { ...person } });
+    context.announce('programme');
+    context.announce('cycles');
+    return { done: true };
+  },
+};
+
+async function requireTeams({ db, actor }: Context, ids: readonly TeamId[]): Promise<void> {
+  if (ids.length === 0) return;
+  const rows = await db
+    .select({ id: teams.id })
+    .from(teams)
+    .where(and(eq(teams.programmeId, actor.programmeId), inArray(teams.id, [...ids])));
+  if (rows.length < new Set(ids).size) throw new AppError('invalid', 'This programme has no such team.');
+}
+
+async function requireSomebody({ db, actor }: Context): Promise<void> {
+  const rows = await db
+    .select({ id: members.personId })
+    .from(members)
+    .where(
+      and(eq(members.programmeId, actor.programmeId), isNull(members.leftAt), sql`${members.roles} && array['lead', 'administrator']`),
+    );
+  if (rows.length === 0)
+    throw new AppError('conflict', 'Somebody must stay who can set the programme up. Give that role to another person first.');
+}
+
+async function setTeams(
+  { db, actor }: Context,
+  personId: PersonId,
+  own: readonly { readonly id: TeamId; readonly hoursPerDay: number | null }[],
+): Promise<void> {
+  const here = db.select({ id: teams.id }).from(teams).where(eq(teams.programmeId, actor.programmeId));
+  await db.delete(teamMembers).where(and(eq(teamMembers.personId, personId), inArray(teamMembers.teamId, here)));
+  if (own.length > 0) await db.insert(teamMembers).values(own.map(({ id, hoursPerDay }) => ({ teamId: id, personId, hoursPerDay })));
+}
+
+const hash = (token: string) => createHash('sha256').update(token).digest('hex');
+const TOKEN_BYTES = 24;
+
+/** Asks people to come, one or a list. Who has an account already is a member at once; the others get a letter with a link of their own. */
+export const invitePeople: Operation<Invite, { invited: number; added: number; known: string[] }> = {
+  right: 'set up the programme',
+  run: async (context, { people: wanted }) => {
+    const { db, actor } = context;
+    await requireTeams(
+      context,
+      wanted.flatMap(({ teamIds }) => teamIds),
+    );
+    const emails = [...new Set(wanted.map(({ email }) => email))];
+    if (emails.length < wanted.length)
+      throw new AppError(
+        'invalid',
+        `A mail address stands there twice: ${emails.find((email) => wanted.filter((one) => one.email === email).length > 1)}.`,
+      );
+    const existing = await db
+      .select({ id: people.id, email: people.email, programmeId: members.programmeId, leftAt: members.leftAt })
+      .from(people)
+      .leftJoin(members, and(eq(members.personId, people.id), eq(members.programmeId, actor.programmeId)))
+      .where(inArray(people.email, emails));
+    const accountOf = new Map(existing.map((person) => [person.email, person]));
+    const known = existing.filter(({ programmeId, leftAt }) => programmeId !== null && leftAt === null).map(({ email }) => email);
+    let [invited, added] = [0, 0];
+    for (const person of wanted.filter(({ email }) => !known.includes(email))) {
+      const account = accountOf.get(person.email);
+      if (account) {
+        await addMember(context, account.id, person);
+        added += 1;
+      } else {
+        await sendInvitation(context, person);
+        invited += 1;
+      }
+    }
+    await context.record({
+      subject: 'programme',
+      subjectId: actor.programmeId,
+      action: 'people invited',
+      details: { people: wanted.map(({ name, email }) => `${name} <${email}>`) },
+    });
+    context.announce('programme');
+    return { invited, added, known };
+  },
+};
+
+type Wanted = Invite['people'][number];
+
+async function addMember(context: Context, personId: PersonId, { roles, teamIds }: Wanted): Promise<void> {
+  const { db, actor } = context;
+  await db
+    .insert(members)
+    .values({ programmeId: actor.programmeId, personId, roles })
+    .onConflictDoUpdate({ target: [members.programmeId, members.personId], set: { roles, leftAt: null } });
+  await setTeams(
+    context,
+    personId,
+    teamIds.map((id) => ({ id, hoursPerDay: null })),
+  );
+}
+
+async function sendInvitation({ db, actor, now }: Context, { name, email, roles, teamIds }: Wanted): Promise<void> {
+  const token = randomBytes(TOKEN_BYTES).toString('base64url');
+  const row = {
+    name,
+    roles,
+    teamIds: [...teamIds] as string[],
+    tokenHash: hash(token),
+    invitedBy: actor.personId,
+    invitedAt: now,
+    acceptedAt: null,
+  };
+  await db
+    .insert(invitations)
+    .values({ id: createId<'invitation'>(), programmeId: actor.programmeId, email, ...row })
+    .onConflictDoUpdate({ target: [invitations.programmeId, invitations.email], set: row });
+  await db.insert(mails).values({
+    ...{ id: createId<'mail'>(), programmeId: actor.programmeId, to: email, toName: name, createdAt: now, nextTryAt: now },
+    subject: `${actor.programmeName} asks you to test with it`,
+    text: `Dear ${name},\n\nyou are asked to take part in ${actor.programmeName}: to try out the new applications and to say how it went. You need no course for it.\n\nChoose a password here, and you are in:\n${SITE}/invitation/${token}\n\nKindred Baton`,
+  });
+}
+
+/** Takes an invitation back that nobody has accepted. */
+export const revokeInvitation: Operation<InvitationId, { done: true }> = {
+  right: 'set up the programme',
+  run: async (context, id) => {
+    const rows = await context.db
+      .delete(invitations)
+      .where(and(eq(invitations.id, id), eq(invitations.programmeId, context.actor.programmeId), isNull(invitations.acceptedAt)))
+      .returning();
+    if (!rows[0]) throw new AppError('not found', 'There is no such invitation; perhaps it was accepted meanwhile.');
+    await context.record({ subject: 'programme', subjectId: id, action: 'invitation taken back', details: { email: rows[0].email } });
+    context.announce('programme');
+    return { done: true };
+  },
+};
+
+/** What an invitation's link stands for; undefined: used, taken back or never sent. */
+export async function findInvitation(store: Store, token: string) {
+  const [found] = await store.db
+    .select({ invitation: invitations, programme: programmes.name, key: programmes.key })
+    .from(invitations)
+    .innerJoin(programmes, eq(programmes.id, invitations.programmeId))
+    .where(and(eq(invitations.tokenHash, hash(token)), isNull(invitations.acceptedAt)));
+  return found;
+}
+
+/** Makes the account of somebody who was invited, and her a member. Answers the programme's key. */
+export async function acceptInvitation(
+  store: Store,
+  input: { readonly token: string; readonly name: string; readonly passwordHash: string },
+): Promise<string> {
+  try {
+    return await store.db.transaction(async (db) => {
+      const now = store.now();
+      const [invitation] = await db
+        .update(invitations)
+        .set({ acceptedAt: now })
+        .where(and(eq(invitations.tokenHash, hash(input.token)), isNull(invitations.acceptedAt)))
+        .returning();
+      if (!invitation) throw new AppError('not found', 'This invitation was used already, or taken back. Ask the lead for another.');
+      const personId = createId<'person'>();
+      await db
+        .insert(people)
+        .values({ id: personId, name: input.name, email: invitation.email, emailVerified: true, createdAt: now, updatedAt: now });
+      await db.insert(accounts).values({
+        id: createId(),
+        accountId: personId,
+        providerId: 'credential',
+        userId: personId,
+        password: input.passwordHash,
+        createdAt: now,
+        updatedAt: now,
+      });
+      await db.insert(members).values({ programmeId: invitation.programmeId, personId, roles: invitation.roles });
+      const own = await db
+        .select({ id: teams.id })
+        .from(teams)
+        .where(
+          and(
+            eq(teams.programmeId, invitation.programmeId),
+            inArray(
+              teams.id,
+              [...invitation.teamIds, ''].filter((id): id is TeamId => id !== ''),
+            ),
+          ),
+        );
+      if (own.length > 0) await db.insert(teamMembers).values(own.map(({ id }) => ({ teamId: id, personId })));
+      await db.insert(history).values({
+        programmeId: invitation.programmeId,
+        personId,
+        at: now,
+        subject: 'programme',
+        subjectId: personId,
+        action: 'came',
+        details: { name: input.name },
+      });
+      const [programme] = await db.select({ key: programmes.key }).from(programmes).where(eq(programmes.id, invitation.programmeId));
+      return programme?.key ?? '';
+    });
+  } catch (error) {
+    throw translateDriverError(error);
+  }
+}
+
+/**
+ * Somebody leaves: what she did stays in her name, her turns go to another person or wait for the lead, and an attempt that she had under way
+ * ends as blocked, with a note that says why. She no longer gets in.
+ */
+export const leaveProgramme: Operation<{ personId: PersonId; handTo: PersonId | null }, { handedOver: number; ended: number }> = {
+  right: 'set up the programme',
+  run: async (context, { personId, handTo }) => {
+    const { db, actor, now } = context;
+    await requireOwn(context, { ownerId: personId });
+    if (handTo === personId) throw new AppError('invalid', 'Choose somebody else to hand the turns to.');
+    await requireOwn(context, { ownerId: handTo });
+    const gone = await db
+      .update(members)
+      .set({ leftAt: now, feedToken: null })
+      .where(and(eq(members.programmeId, actor.programmeId), eq(members.personId, personId), isNull(members.leftAt)))
+      .returning({ id: members.personId });
+    if (gone.length === 0) throw new AppError('conflict', 'She has left already.');
+    await requireSomebody(context);
+    const ended = await endAttempts(context, personId);
+    const live = db
+      .select({ id: cycles.id })
+      .from(cycles)
+      .where(and(eq(cycles.programmeId, actor.programmeId), ne(cycles.state, 'closed')));
+    const moved = await db
+      .update(turns)
+      .set({ assigneeId: handTo })
+      .where(
+        and(
+          eq(turns.programmeId, actor.programmeId),
+          eq(turns.assigneeId, personId),
+          inArray(turns.cycleId, live),
+          notInArray(turns.outcome, ['passed', 'skipped']),
+        ),
+      )
+      .returning({ id: turns.id });
+    await setTeams(context, personId, []);
+    await context.record([
+      { subject: 'programme', subjectId: personId, action: 'left', details: { handedTo: handTo, turns: moved.length, ended } },
+      ...moved.map(({ id }) => ({
+        subject: 'turn' as const,
+        subjectId: id,
+        action: 'passed on',
+        details: { from: personId, to: handTo, word: 'She has left the programme.' },
+      })),
+    ]);
+    context.announce('programme');
+    context.announce('turns');
+    return { handedOver: moved.length, ended };
+  },
+};
+
+async function endAttempts(context: Context, personId: PersonId): Promise<number> {
+  const { db, actor, now } = context;
+  const open = await db
+    .select({ id: attempts.id, turnId: attempts.turnId, runId: turns.runId })
+    .from(attempts)
+    .innerJoin(turns, and(eq(turns.id, attempts.turnId), eq(turns.programmeId, actor.programmeId)))
+    .where(and(eq(attempts.personId, personId), isNull(attempts.finishedAt)));
+  for (const { id, turnId } of open) {
+    const done = await db.select({ index: stepResults.stepIndex }).from(stepResults).where(eq(stepResults.attemptId, id));
+    const next = Math.max(-1, ...done.map(({ index }) => index)) + 1;
+    await db.insert(stepResults).values({
+      attemptId: id,
+      stepIndex: next,
+      outcome: 'blocked',
+      note: 'Whoever made this attempt has left the programme before it was finished.',
+      recordedAt: now,
+      wordId: createId(),
+    });
+    await db.update(attempts).set({ finishedAt: now, outcome: 'blocked' }).where(eq(attempts.id, id));
+    await db.update(turns).set({ outcome: 'blocked', doneAt: now, isRetestDue: true }).where(eq(turns.id, turnId));
+  }
+  await reassessRuns(context, [...new Set(open.map(({ runId }): RunId => runId))]);
+  return open.length;
+}
