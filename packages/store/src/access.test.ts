@@ -8,6 +8,7 @@ import type { Actor } from './actor.ts';
 import { changeCycle, createCycle } from './cycles/change-cycles.ts';
 import { changeScope, getScopeEffects, takeScenario } from './cycles/change-scope.ts';
 import { getAcceptance, signOffNode } from './cycles/acceptance.ts';
+import { getSinceOpening } from './cycles/get-since-opening.ts';
 import { getPlan } from './cycles/get-plan.ts';
 import { staffCycle } from './cycles/staff-cycle.ts';
 import { changeDefect, getLikelySame, joinDefect, sayDefect } from './defects/talk-about-defects.ts';
@@ -142,7 +143,7 @@ const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
   },
   ...{ getTurnsHome, listTurns, getGuide, getRunOverlay, listDefects, getDefect, getEvidence, getProgress, findAnything, loadSurroundings },
   ...{ findChainInLibrary, proposeForLegs, getChangeReview, getOverlaps, getMapWay, getMapGaps, listScenarioStates, compareScenario },
-  ...{ getPlan, getScopeEffects, getAcceptance, getLikelySame, getSetUp, getHistory, listMails, getProfile },
+  ...{ getSinceOpening, getPlan, getScopeEffects, getAcceptance, getLikelySame, getSetUp, getHistory, listMails, getProfile },
   ...{ loadScenarioToExport, compareScenarioImport },
   ...{ getHangs, getMapChanges, compareMapImport, compareRequirementImport, getOutline, listRequirements, getTraceability },
 };

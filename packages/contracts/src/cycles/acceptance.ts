@@ -7,6 +7,8 @@ import { exitResultSchema, reservationSchema } from './cycle.ts';
 /** A node as its owner decides on it. */
 const acceptedNodeSchema = z.object({
   ...{ code: z.string(), name: z.string(), depth: z.int(), owner: z.string().nullable(), isCritical: z.boolean() },
+  /** It has another owner than the node above, or was decided on by itself. */
+  isOwnDecision: z.boolean(),
   /** Whether the person who asks may decide on it. */
   canSign: z.boolean(),
   counts: countsSchema,

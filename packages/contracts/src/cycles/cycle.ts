@@ -234,3 +234,14 @@ export const moveCycleSchema = z.object({
   left: z.array(z.object({ runId: idSchema<'run'>(), to: z.enum(LEFTOVER_WAYS), reason: WHY })).optional(),
 });
 export type MoveCycle = z.infer<typeof moveCycleSchema>;
+
+/** What changed since a cycle opened that it could take over. */
+export const sinceOpeningSchema = z.object({
+  tests: z.array(
+    z.object({ test: z.string(), name: z.string(), pinned: z.array(z.int()), newest: z.int(), notBegun: z.int(), begun: z.int() }),
+  ),
+  scenarios: z.array(
+    z.object({ scenario: z.string(), name: z.string(), at: momentSchema, by: z.string().nullable(), notBegun: z.int(), begun: z.int() }),
+  ),
+});
+export type SinceOpening = z.infer<typeof sinceOpeningSchema>;

@@ -96,7 +96,7 @@ function measure({ tree, ...figures }: Figures, code: string | null): ExitFigure
   };
 }
 
-function toAcceptedNode(actor: Actor, cycle: CycleRow, figures: Figures, { node, depth }: TreeNode): AcceptedNode {
+function toAcceptedNode(actor: Actor, cycle: CycleRow, figures: Figures, { node, depth, parent }: TreeNode): AcceptedNode {
   const own = measure(figures, node.code);
   const open = own.defects.filter(({ status }) => isOpen(status)).map(({ code }) => code);
   const decision = figures.decisions.find(({ signOff }) => signOff.nodeId === node.id);
@@ -104,6 +104,7 @@ function toAcceptedNode(actor: Actor, cycle: CycleRow, figures: Figures, { node,
   return {
     ...{ code: node.code, name: node.name, depth, isCritical: node.isCritical, counts: own.counts },
     owner: node.ownerId ? (figures.names.get(node.ownerId) ?? null) : null,
+    isOwnDecision: decision !== undefined || (node.ownerId !== null && figures.tree.nodes[parent]?.node.ownerId !== node.ownerId),
     canSign: (cycle.state === 'open' || cycle.state === 'closing') && maySign(actor, figures.tree, node.id),
     criteria: toCriteria(checkExit(cycle.rules.exit, own)),
     openDefects: open.map((code) => ({ code, title: titleOf.get(code)?.title ?? '', severity: titleOf.get(code)?.severity ?? 'minor' })),

@@ -11,11 +11,11 @@ import type { LoadedScenario } from '../scenarios/load-chains.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { RunRow } from '../schema/cycles.ts';
 import { cycles, runs, signOffs } from '../schema/cycles.ts';
-import { teamMembers } from '../schema/programmes.ts';
+import { absences, teamMembers } from '../schema/programmes.ts';
 import type { TestVersionRow } from '../schema/tests.ts';
 import { testVersions } from '../schema/tests.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
-import { STREAM_OWNERS } from './people-and-teams.ts';
+import { DEMO_ABSENCE, STREAM_OWNERS } from './people-and-teams.ts';
 import { chooseFates, completeFates } from './choose-fates.ts';
 import { layDefects } from './lay-defects.ts';
 import type { DemoTools, LaidProgramme } from './lay-programme.ts';
@@ -80,6 +80,10 @@ export async function layCycles(tools: DemoTools & { random: () => number }, lai
       rowsOf: ({ scenario, rows }) => (scenario.priority === 'high' ? rows.slice(0, 2) : []),
     },
   };
+  await tools.db.insert(absences).values({
+    ...{ programmeId: laid.programmeId, personId: laid.personOf.get(DEMO_ABSENCE.person) as PersonId, note: DEMO_ABSENCE.note },
+    ...{ firstDay: addWorkingDays(sixthDay, DEMO_ABSENCE.from, WEEKDAYS), lastDay: addWorkingDays(sixthDay, DEMO_ABSENCE.to, WEEKDAYS) },
+  });
   await layFirst(tools, laid, first, agreed);
   await laySecond(tools, laid, second, agreed, now);
   await layThird(tools, laid, third, agreed);

@@ -8,12 +8,12 @@ export interface DemoTeam {
 }
 
 export const DEMO_TEAMS: readonly DemoTeam[] = [
-  { name: 'Customer desk', colour: '#4C6FA5', hoursPerDay: 4 },
-  { name: 'Field crews', colour: '#6B7F3A', hoursPerDay: 3 },
-  { name: 'Metering', colour: '#2F7F86', hoursPerDay: 4 },
-  { name: 'Billing', colour: '#8A5A83', hoursPerDay: 3 },
-  { name: 'Stores', colour: '#9A6B3F', hoursPerDay: 4 },
-  { name: 'Finance', colour: '#5C6470', hoursPerDay: 4 },
+  { name: 'Customer desk', colour: '#4C6FA5', hoursPerDay: 2 },
+  { name: 'Field crews', colour: '#6B7F3A', hoursPerDay: 2 },
+  { name: 'Metering', colour: '#2F7F86', hoursPerDay: 2 },
+  { name: 'Billing', colour: '#8A5A83', hoursPerDay: 1 },
+  { name: 'Stores', colour: '#9A6B3F', hoursPerDay: 2 },
+  { name: 'Finance', colour: '#5C6470', hoursPerDay: 2 },
 ];
 
 export interface DemoPerson {
@@ -44,6 +44,9 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
   { name: 'Anselm Roy', roles: ['owner'] },
   { name: 'Cora Vane', roles: ['observer'] },
 ];
+
+/** Who is away in the open cycle, in working days from today on. */
+export const DEMO_ABSENCE = { person: 'Una Petrel', from: 1, to: 3, note: 'Month’s end' } as const;
 
 /** Who owns which stream, for its sign-off. */
 export const STREAM_OWNERS: Readonly<Record<string, string>> = {

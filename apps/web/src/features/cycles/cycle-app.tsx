@@ -1,5 +1,6 @@
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
 import { countOf, formatSpan } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { getJson } from '../../ui/request.ts';
@@ -7,34 +8,47 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { CycleSummary } from './cycle-summary.tsx';
-import { MapChanges } from './map-changes.tsx';
-import { LaneTable } from './lane-table.tsx';
+import { Obstacles } from './obstacles.tsx';
 import { MoveCycle } from './move-cycle.tsx';
-import { RunTable } from './run-table.tsx';
-import { SignOffTable } from './sign-off-table.tsx';
 
-const VIEWS = ['lanes', 'runs', 'sign-offs', 'map'] as const;
-type View = (typeof VIEWS)[number];
-const VIEW_WORDS: Readonly<Record<View, string>> = { lanes: 'Lanes', runs: 'Runs', 'sign-offs': 'Sign-offs', map: 'Map changes' };
+const LanesView = lazy(() => import('./lanes-view.tsx').then((module) => ({ default: module.LanesView })));
+const ScopeView = lazy(() => import('./scope-view.tsx').then((module) => ({ default: module.ScopeView })));
+const SettingsView = lazy(() => import('./settings-view.tsx').then((module) => ({ default: module.SettingsView })));
+const AcceptanceView = lazy(() => import('./acceptance-view.tsx').then((module) => ({ default: module.AcceptanceView })));
+const SinceOpeningView = lazy(() => import('./since-opening.tsx').then((module) => ({ default: module.SinceOpeningView })));
+
+const VIEWS = [
+  { key: 'scope', name: 'Scope' },
+  { key: 'lanes', name: 'Lanes' },
+  { key: 'rules', name: 'Rules' },
+  { key: 'changes', name: 'Since it opened' },
+  { key: 'acceptance', name: 'Acceptance' },
+] as const;
+
+const KEYS = [
+  { keys: '↑ ↓', does: 'from turn to turn of a lane' },
+  { keys: 'Space', does: 'choose a turn, or take it out of the choice' },
+  { keys: 'Shift + click', does: 'choose all between' },
+];
 
 export function CycleApp({ content, ...frame }: PageProps<CycleDetail>) {
   return (
-    <AppFrame {...frame} area="cycles">
+    <AppFrame {...frame} area="cycles" keys={KEYS}>
       <Cycle initial={content} />
     </AppFrame>
   );
 }
 
 function Cycle({ initial }: { readonly initial: CycleDetail }) {
-  const { api, base } = useProgramme();
+  const { api, base, can } = useProgramme();
   const address = useAddress();
   const { data: cycle } = useQuery({
     queryKey: ['cycles', initial.code],
     queryFn: () => getJson<CycleDetail>(`${api}/cycles/${initial.code}`),
     initialData: initial,
   });
-  const view = VIEWS.find((candidate) => candidate === address.get('view')) ?? 'lanes';
+  const views = VIEWS.filter(({ key }) => key !== 'changes' || cycle.state !== 'planning');
+  const view = views.find(({ key }) => key === address.get('view'))?.key ?? 'lanes';
   return (
     <>
       <PageTitle
@@ -47,17 +61,15 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
           </>
         }
       >
-        {VIEWS.filter(
-          (candidate) => (candidate !== 'sign-offs' || cycle.signOffs.length > 0) && (candidate !== 'map' || cycle.state !== 'planning'),
-        ).map((candidate) => (
+        {views.map(({ key, name }) => (
           <button
-            key={candidate}
+            key={key}
             type="button"
-            aria-pressed={view === candidate}
-            className={`button ${view === candidate ? 'button-primary' : ''}`}
-            onClick={() => address.set({ view: candidate })}
+            aria-pressed={view === key}
+            className={`button ${view === key ? 'button-primary' : ''}`}
+            onClick={() => address.set({ view: key === 'lanes' ? null : key, node: null, drop: null })}
           >
-            {VIEW_WORDS[candidate]}
+            {name}
           </button>
         ))}
         <a className="button" href={address.withScope(`${base}/cycles/${cycle.code}/turns`)}>
@@ -65,15 +77,14 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
         </a>
         <MoveCycle cycle={cycle} />
       </PageTitle>
-      <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">
-        <div className="min-w-0">
-          {view === 'lanes' && <LaneTable cycle={cycle} />}
-          {view === 'runs' && <RunTable cycle={cycle} />}
-          {view === 'sign-offs' && <SignOffTable cycle={cycle} />}
-          {view === 'map' && <MapChanges code={cycle.code} />}
-        </div>
-        <CycleSummary cycle={cycle} />
-      </div>
+      {cycle.state === 'planning' && <Obstacles cycle={cycle} />}
+      <Suspense fallback={<p className="text-soft">One moment …</p>}>
+        {view === 'lanes' && <LanesView cycle={cycle} />}
+        {view === 'scope' && <ScopeView cycle={cycle} />}
+        {view === 'rules' && <SettingsView key={cycle.state} cycle={cycle} />}
+        {view === 'changes' && <SinceOpeningView code={cycle.code} canTake={can('run cycles') && cycle.state === 'open'} />}
+        {view === 'acceptance' && <AcceptanceView cycle={cycle} />}
+      </Suspense>
     </>
   );
 }

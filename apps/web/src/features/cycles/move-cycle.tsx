@@ -6,6 +6,8 @@ import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { useNotice } from '../../ui/notices.tsx';
 import { sendJson, toMessage } from '../../ui/request.ts';
+import type { Leftover } from './close-dialog.tsx';
+import { CloseDialog } from './close-dialog.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 const MOVES: Readonly<Record<CycleState, { readonly label: string; readonly says: string }>> = {
@@ -22,10 +24,10 @@ export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
   const notify = useNotice();
   const [asked, setAsked] = useState<CycleState | null>(null);
   if (!can('run cycles')) return null;
-  const move = async (to: CycleState) => {
+  const move = async (to: CycleState, left?: Leftover[]) => {
     setAsked(null);
     try {
-      await sendJson('POST', `${api}/cycles/${cycle.code}/move`, { from: cycle.state, to });
+      await sendJson('POST', `${api}/cycles/${cycle.code}/move`, { from: cycle.state, to, ...(left ? { left } : {}) });
       await client.invalidateQueries();
       notify({ kind: 'done', text: `${cycle.name} is ${to} now.` });
     } catch (error) {
@@ -46,7 +48,8 @@ export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
           {cycle.state === 'closing' && to === 'open' ? 'Open again' : MOVES[to].label}
         </button>
       ))}
-      {asked && (
+      {asked === 'closed' && <CloseDialog cycle={cycle} onClose={() => setAsked(null)} onDecide={(left) => void move('closed', left)} />}
+      {asked && asked !== 'closed' && (
         <DialogBox title={`${MOVES[asked].label}: ${cycle.name}`} isOpen onClose={() => setAsked(null)}>
           <p>{MOVES[asked].says}</p>
           <div className="mt-4 flex justify-end gap-2">

@@ -1,6 +1,9 @@
 import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
+import type { CyclePurpose } from '@kindred-baton/core/cycles/cycle';
 import { CYCLE_PURPOSES } from '@kindred-baton/core/cycles/cycle';
+import type { CycleRules } from '@kindred-baton/core/cycles/rules';
+import { DEFAULT_RULES } from '@kindred-baton/core/cycles/rules';
 import { addDays } from '@kindred-baton/core/cycles/calendar';
 import { useState } from 'react';
 import { SelectField, TextField } from '../../ui/field.tsx';
@@ -12,8 +15,10 @@ import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { useInScope } from '../frame/use-in-scope.ts';
-import { ScopeTable } from './scope-table.tsx';
+import type { Chosen } from './choose-scope.ts';
+import { measureChosen, toScopeItems } from './choose-scope.ts';
+import { RulesFields } from './rules-fields.tsx';
+import { ScopePicker } from './scope-picker.tsx';
 
 export interface NewCycleContent {
   readonly scope: CycleScope;
@@ -31,25 +36,17 @@ export function NewCycleApp({ content, ...frame }: PageProps<NewCycleContent>) {
 const FIRST_DAYS = 18;
 
 function NewCycle({ content }: { readonly content: NewCycleContent }) {
-  const { api, base, timeZone, nowMs, can } = useProgramme();
-  const inScope = useInScope();
+  const { api, base, timeZone, nowMs, can, viewer } = useProgramme();
   const { scope, choices } = content;
-  const [chosen, setChosen] = useState<ReadonlyMap<string, ReadonlySet<string>>>(new Map());
-  const scenarios = scope.scenarios.filter((scenario) => inScope(scenario.node.code));
+  const [chosen, setChosen] = useState<Chosen>(new Map());
+  const [purpose, setPurpose] = useState<CyclePurpose>('acceptance');
+  const [code, setCode] = useState<string | null>(null);
+  const [rules, setRules] = useState<CycleRules>(DEFAULT_RULES);
   const form = useForm(async (values) => {
-    const picked = [...chosen].map(([scenarioId, rowIds]) => ({ scenarioId, rowIds: [...rowIds] }));
-    const { code } = await sendJson<{ code: string }>('POST', `${api}/cycles`, { ...values, scope: picked });
-    location.href = `${base}/cycles/${code}`;
+    const { code: made } = await sendJson<{ code: string }>('POST', `${api}/cycles`, { ...values, rules, scope: toScopeItems(chosen) });
+    location.href = `${base}/cycles/${made}`;
   });
-  const runs = [...chosen.values()].reduce((sum, rows) => sum + Math.max(1, rows.size), 0);
-  const turns = scope.scenarios.reduce(
-    (sum, scenario) => sum + (chosen.has(scenario.id) ? Math.max(1, chosen.get(scenario.id)?.size ?? 0) * scenario.legs : 0),
-    0,
-  );
-  const minutes = scope.scenarios.reduce(
-    (sum, scenario) => sum + (chosen.has(scenario.id) ? Math.max(1, chosen.get(scenario.id)?.size ?? 0) * scenario.minutes : 0),
-    0,
-  );
+  const size = measureChosen(scope, chosen);
   const today = getToday(timeZone, nowMs);
   if (!can('run cycles')) return <PageTitle title="Only the lead plans cycles" />;
   return (
@@ -57,13 +54,13 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
       <PageTitle
         title="Plan a cycle"
         about={
-          runs === 0
+          size.runs === 0
             ? 'choose scenarios and their data rows'
-            : `${countOf(runs, 'run')}, ${countOf(turns, 'turn')}, ${formatMinutes(minutes)} of work`
+            : `${countOf(size.runs, 'run')}, ${countOf(size.turns, 'turn')}, ${formatMinutes(size.minutes)} of work`
         }
       />
       <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_320px]">
-        <ScopeTable scenarios={scenarios} chosen={chosen} onChange={setChosen} />
+        <ScopePicker scope={scope} chosen={chosen} onChange={setChosen} />
         <SidePanel label="The cycle">
           <div className="px-4 py-4">
             <TextField
@@ -79,12 +76,18 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
               name="code"
               required
               maxLength={40}
-              defaultValue={scope.suggestedCode}
+              value={code ?? scope.suggestedCodes[purpose]}
+              onChange={(event) => setCode(event.target.value)}
               problem={form.problemOf('code')}
             />
-            <SelectField label="Purpose" name="purpose" defaultValue="acceptance">
-              {CYCLE_PURPOSES.map((purpose) => (
-                <option key={purpose}>{purpose}</option>
+            <SelectField
+              label="Purpose"
+              name="purpose"
+              value={purpose}
+              onChange={(event) => setPurpose(event.target.value as CyclePurpose)}
+            >
+              {CYCLE_PURPOSES.map((own) => (
+                <option key={own}>{own}</option>
               ))}
             </SelectField>
             <SelectField label="Environment" name="environmentId" problem={form.problemOf('environmentId')}>
@@ -105,6 +108,19 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
                 problem={form.problemOf('endsOn')}
               />
             </div>
+            <SelectField label="Owner" name="ownerId" defaultValue={viewer.person.id} problem={form.problemOf('ownerId')}>
+              {choices.people.map((person) => (
+                <option key={person.id} value={person.id}>
+                  {person.name}
+                </option>
+              ))}
+            </SelectField>
+            <details className="mb-3">
+              <summary className="font-semibold">Rules</summary>
+              <div className="mt-2">
+                <RulesFields rules={rules} onChange={setRules} />
+              </div>
+            </details>
             {form.problemOf('scope') && (
               <p role="alert" className="mb-3 font-semibold text-failed">
                 {form.problemOf('scope')}

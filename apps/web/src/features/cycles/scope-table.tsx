@@ -2,7 +2,8 @@ import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { formatMinutes } from '../../ui/format.ts';
 
-type Chosen = ReadonlyMap<string, ReadonlySet<string>>;
+import type { Chosen } from './choose-scope.ts';
+
 type Scenario = CycleScope['scenarios'][number];
 
 interface ScopeTableProps {

@@ -1,0 +1,68 @@
+import type { CycleScope, ScopeItem } from '@kindred-baton/contracts/cycles/cycle';
+
+/** Chosen scenarios, each with its chosen data rows (none: one run without a row). */
+export type Chosen = ReadonlyMap<string, ReadonlySet<string>>;
+type Scenario = CycleScope['scenarios'][number];
+
+export interface ScopeFilter {
+  readonly words: string;
+  readonly state: string;
+  readonly priority: string;
+  readonly requirement: string;
+}
+
+export const NO_FILTER: ScopeFilter = { words: '', state: '', priority: '', requirement: '' };
+
+/** The scenarios that meet a filter. Cost O(scenarios × their requirements). */
+export function filterScenarios(scenarios: readonly Scenario[], filter: ScopeFilter, isIn: (scenario: Scenario) => boolean): Scenario[] {
+  const words = filter.words.trim().toLowerCase();
+  return scenarios.filter(
+    (scenario) =>
+      isIn(scenario) &&
+      (words === '' || `${scenario.code} ${scenario.name} ${scenario.node.name}`.toLowerCase().includes(words)) &&
+      (filter.state === '' || scenario.state === filter.state) &&
+      (filter.priority === '' || scenario.priority === filter.priority) &&
+      (filter.requirement === '' || scenario.requirements.includes(filter.requirement)),
+  );
+}
+
+export type FormerPart = 'failed' | 'not run' | 'all';
+
+const IS_PART: Readonly<Record<FormerPart, (run: CycleScope['former'][number]['runs'][number]) => boolean>> = {
+  failed: ({ outcome }) => outcome === 'failed' || outcome === 'blocked',
+  'not run': ({ outcome, isLeftToNext }) => isLeftToNext || outcome === 'not run' || outcome === 'under way',
+  all: () => true,
+};
+
+/** The runs of a former cycle, as far as their scenarios and rows are still there. */
+export function chooseFormer(scope: CycleScope, code: string, part: FormerPart): Chosen {
+  const byId = new Map(scope.scenarios.map((scenario) => [scenario.id, scenario]));
+  const chosen = new Map<string, Set<string>>();
+  for (const run of scope.former.find((cycle) => cycle.code === code)?.runs ?? []) {
+    const scenario = byId.get(run.scenarioId);
+    if (!scenario || scenario.legs === 0 || !IS_PART[part](run)) continue;
+    const rows = chosen.get(run.scenarioId) ?? chosen.set(run.scenarioId, new Set()).get(run.scenarioId)!;
+    if (run.rowId !== null && scenario.rows.some(({ id }) => id === run.rowId)) rows.add(run.rowId);
+  }
+  return chosen;
+}
+
+export interface ScopeSize {
+  readonly runs: number;
+  readonly turns: number;
+  readonly minutes: number;
+}
+
+export function measureChosen(scope: CycleScope, chosen: Chosen): ScopeSize {
+  return scope.scenarios.reduce(
+    (sum, scenario) => {
+      const runs = chosen.has(scenario.id) ? Math.max(1, chosen.get(scenario.id)?.size ?? 0) : 0;
+      return { runs: sum.runs + runs, turns: sum.turns + runs * scenario.legs, minutes: sum.minutes + runs * scenario.minutes };
+    },
+    { runs: 0, turns: 0, minutes: 0 },
+  );
+}
+
+export function toScopeItems(chosen: Chosen): ScopeItem[] {
+  return [...chosen].map(([scenarioId, rowIds]) => ({ scenarioId, rowIds: [...rowIds] })) as ScopeItem[];
+}

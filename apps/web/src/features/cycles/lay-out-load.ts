@@ -1,0 +1,120 @@
+import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
+import { addDays } from '@kindred-baton/core/cycles/calendar';
+import type { CyclePlan } from '@kindred-baton/core/cycles/plan/plan-cycle';
+import { spreadOverDays } from '@kindred-baton/core/cycles/plan/spread-over-days';
+import { isThrough } from '@kindred-baton/core/cycles/plan/to-problem';
+import { countDaysBetween } from '@kindred-baton/core/cycles/plan/work-days';
+import { createWorkingTime } from '@kindred-baton/core/cycles/plan/working-time';
+
+export interface DayLoad {
+  readonly done: number;
+  readonly toDo: number;
+  /** What can be worked; null: a day that is past. */
+  readonly time: number | null;
+}
+
+export interface LoadRow {
+  readonly key: string;
+  readonly name: string;
+  readonly days: readonly DayLoad[];
+  readonly minutesLeft: number;
+  /** What can be worked from now to the cycle's end. */
+  readonly minutesOfTime: number;
+}
+
+export interface LaneLoad extends LoadRow {
+  readonly hoursPerDay: number;
+  readonly people: readonly LoadRow[];
+}
+
+export interface LoadChart {
+  readonly days: readonly string[];
+  readonly today: string;
+  readonly lanes: readonly LaneLoad[];
+  /** The most that any lane has on a day, by which bars are scaled; the same for people. */
+  readonly most: number;
+  readonly mostOfPerson: number;
+}
+
+const LATE_DAYS = 12;
+
+/** Minutes by lane, person and day: as turns are due (what is overdue counts today), or as a plan has them. Cost O(turns + lanes × days). */
+export function layOutLoad(view: CyclePlanView, plan: CyclePlan | null): LoadChart {
+  const from = view.startsOn < view.firstDay ? view.startsOn : view.firstDay;
+  const work = plan ? spreadPlan(view, plan) : spreadDue(view);
+  const done = view.turns.flatMap(({ status, doneOn, team, person, minutes }) =>
+    isThrough(status) && doneOn !== null ? [{ day: doneOn, team, person, minutes }] : [],
+  );
+  const last = work.reduce((latest, { day }) => (day > latest ? day : latest), view.endsOn);
+  const length = Math.min(countDaysBetween(from, last), countDaysBetween(from, view.endsOn) + LATE_DAYS) + 1;
+  const all = Array.from({ length: Math.max(1, length) }, (_, index) => addDays(from, index));
+  const timeOn = (minutesByDay: readonly number[], day: string) =>
+    day < view.firstDay ? null : (minutesByDay[countDaysBetween(view.firstDay, day)] ?? 0);
+  const isUsed = new Set([...work, ...done].map(({ day }) => day));
+  const days = all.filter((day) => isUsed.has(day) || view.people.some(({ minutesByDay }) => (timeOn(minutesByDay, day) ?? 0) > 0));
+  const toRow = (key: string, name: string, isOwn: (item: Piece) => boolean, times: readonly (readonly number[])[]): LoadRow => {
+    const sumOn = (pieces: readonly Piece[]) => {
+      const sums = new Map<string, number>();
+      for (const piece of pieces) if (isOwn(piece)) sums.set(piece.day, (sums.get(piece.day) ?? 0) + piece.minutes);
+      return sums;
+    };
+    const [toDo, through] = [sumOn(work), sumOn(done)];
+    const timeOf = (day: string) => (day < view.firstDay ? null : times.reduce((sum, minutes) => sum + (timeOn(minutes, day) ?? 0), 0));
+    return {
+      ...{ key, name },
+      days: days.map((day) => ({ done: through.get(day) ?? 0, toDo: toDo.get(day) ?? 0, time: timeOf(day) })),
+      minutesLeft: view.turns.reduce((sum, turn) => sum + (!isThrough(turn.status) && isOwn({ ...turn, day: '' }) ? turn.minutes : 0), 0),
+      minutesOfTime: days.filter((day) => day <= view.endsOn).reduce((sum, day) => sum + (timeOf(day) ?? 0), 0),
+    };
+  };
+  const lanes = view.teams
+    .filter((team) => view.turns.some((turn) => turn.team === team.id))
+    .map((team): LaneLoad => {
+      const people = view.people.filter(({ teams }) => teams.includes(team.id));
+      return {
+        ...toRow(
+          team.id,
+          team.name,
+          (piece) => piece.team === team.id,
+          people.map(({ minutesByDay }) => minutesByDay),
+        ),
+        hoursPerDay: team.hoursPerDay,
+        people: people.map((person) =>
+          toRow(person.id, person.name, (piece) => piece.team === team.id && piece.person === person.id, [person.minutesByDay]),
+        ),
+      };
+    });
+  const top = (rows: readonly LoadRow[]) =>
+    Math.max(1, ...rows.flatMap((row) => row.days.map(({ done: through, toDo, time }) => Math.max(through + toDo, time ?? 0))));
+  return { days, today: view.firstDay, lanes, most: top(lanes), mostOfPerson: top(lanes.flatMap(({ people }) => people)) };
+}
+
+interface Piece {
+  readonly day: string;
+  readonly team: string;
+  readonly person: string | null;
+  readonly minutes: number;
+}
+
+function spreadDue(view: CyclePlanView): Piece[] {
+  return view.turns.flatMap(({ status, dueOn, team, person, minutes }) =>
+    isThrough(status) || dueOn === null ? [] : [{ day: dueOn < view.firstDay ? view.firstDay : dueOn, team, person, minutes }],
+  );
+}
+
+function spreadPlan(view: CyclePlanView, plan: CyclePlan): Piece[] {
+  const timeOf = new Map(view.people.map((person) => [person.id as string, createWorkingTime(person.minutesByDay, person.startsAt)]));
+  const teamOf = new Map(view.turns.map(({ id, team }) => [id as string, team]));
+  const spare = new Map(view.teams.map((team) => [team.id, createWorkingTime(team.minutesByDay, team.startsAt)]));
+  return plan.jobs.flatMap(({ id, worker, start, end }) => {
+    const team = teamOf.get(id);
+    const time = (worker && timeOf.get(worker)) ?? (team === undefined ? undefined : spare.get(team));
+    if (start === null || end === null || team === undefined || !time) return [];
+    return spreadOverDays(time, start, end).map(({ day, minutes }) => ({
+      day: addDays(view.firstDay, day),
+      team,
+      person: worker,
+      minutes,
+    }));
+  });
+}

@@ -1,0 +1,43 @@
+import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
+import { useState } from 'react';
+import { countOf } from '../../ui/format.ts';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+const SHOWN = 4;
+
+/** What keeps a planned cycle from being opened. */
+export function Obstacles({ cycle }: { readonly cycle: CycleDetail }) {
+  const { base } = useProgramme();
+  const [isWhole, setIsWhole] = useState(false);
+  const { obstacles } = cycle;
+  return (
+    <section
+      className={`card mb-4 border-l-[4px]! px-4 py-3 ${obstacles.length === 0 ? 'border-l-passed!' : 'border-l-failed!'}`}
+      aria-labelledby="obstacles"
+    >
+      <h2 id="obstacles">
+        {obstacles.length === 0 ? 'It can be opened' : `${countOf(obstacles.length, 'thing')} to settle before it opens`}
+        <span className="ml-2 text-[13px] font-normal text-soft">
+          Opening pins the version of every test; later changes are taken over only by a decision.
+        </span>
+      </h2>
+      {obstacles.length > 0 && (
+        <ul className="mt-1.5 grid gap-1 text-[13px]">
+          {(isWhole ? obstacles : obstacles.slice(0, SHOWN)).map(({ scenario, message }) => (
+            <li key={scenario + message}>
+              <a className="font-mono underline" href={`${base}/scenarios/${scenario}`}>
+                {scenario}
+              </a>{' '}
+              {message}
+            </li>
+          ))}
+        </ul>
+      )}
+      {obstacles.length > SHOWN && (
+        <button type="button" className="mt-1 text-[13px] underline" onClick={() => setIsWhole(!isWhole)}>
+          {isWhole ? 'Fewer' : `and ${obstacles.length - SHOWN} more`}
+        </button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,4 @@
+import { answerCycleReport } from '../../../../../features/cycles/answer-cycle-report.ts';
+import { defineRawEndpoint } from '../../../../../server/endpoint.ts';
+
+export const GET = defineRawEndpoint(answerCycleReport);

@@ -1,0 +1,249 @@
+import type { ExitResult } from '@kindred-baton/core/cycles/check-exit';
+import { describeExitRule } from '@kindred-baton/core/cycles/check-exit';
+import type { Reservation } from '@kindred-baton/core/cycles/cycle';
+import type { Counts } from '@kindred-baton/core/progress/tally';
+import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';
+import type { OutTable } from '../tables/write-tables.ts';
+import { heading, list, paragraph, table } from '../documents/html.ts';
+import type { DocumentHead } from '../documents/write-page.ts';
+import { writePage } from '../documents/write-page.ts';
+
+export interface ReportedNode {
+  readonly code: string;
+  readonly name: string;
+  readonly depth: number;
+  readonly owner: string | null;
+  readonly counts: Counts;
+  readonly criteria: readonly ExitResult[];
+  readonly openDefects: readonly { readonly code: string; readonly title: string; readonly severity: string }[];
+  readonly requirements: readonly { readonly code: string; readonly title: string; readonly state: string }[];
+  readonly signOff: {
+    readonly decision: string;
+    readonly reason: string;
+    readonly by: string;
+    /** A day, as people write it. */
+    readonly at: string;
+    readonly reservations: readonly Reservation[];
+    readonly counts: Counts;
+    readonly hasMoved: boolean;
+  } | null;
+}
+
+export interface ReportedCycle {
+  readonly code: string;
+  readonly name: string;
+  readonly state: string;
+  readonly purpose: string;
+  readonly environment: string;
+  readonly owner: string | null;
+  readonly startsOn: string;
+  readonly endsOn: string;
+  readonly counts: Counts;
+  readonly criteria: readonly ExitResult[];
+  readonly nodes: readonly ReportedNode[];
+  readonly runs: readonly {
+    readonly number: number;
+    readonly scenario: string;
+    readonly row: string;
+    readonly outcome: string;
+    readonly left: string;
+  }[];
+  readonly lanes: readonly {
+    readonly team: string;
+    readonly turns: number;
+    readonly minutes: number;
+    readonly minutesLeft: number;
+    readonly counts: Counts;
+  }[];
+  readonly defects: readonly {
+    readonly code: string;
+    readonly title: string;
+    readonly severity: string;
+    readonly status: string;
+    readonly team: string;
+    readonly waiting: number;
+  }[];
+  readonly changes: readonly { readonly at: string; readonly by: string; readonly action: string; readonly why: string }[];
+}
+
+const share = (value: number | null) => (value === null ? '–' : `${(Math.floor(value * 1000) / 10).toFixed(1)} %`);
+const STYLE = `
+h1 { font-size: 20pt; margin-bottom: 1mm } .figure { text-align: right } .sign { margin-top: 14mm; display: grid; grid-template-columns: 1fr 1fr; gap: 12mm } .sign div { border-top: 0.3mm solid #17282f; padding-top: 1mm; color: #566670 }
+.box { display: inline-block; width: 4mm; height: 4mm; border: 0.3mm solid #17282f; margin-right: 2mm; vertical-align: middle } .decision p { margin: 3mm 0 } .lines { height: 18mm; border-bottom: 0.3mm solid #b9b09d } section { break-inside: avoid }
+`;
+
+function criteriaTable(criteria: readonly ExitResult[]): string {
+  return table(
+    ['Criterion', 'Now', 'Met'],
+    criteria.map(({ rule, figure, isMet }) => [
+      describeExitRule(rule),
+      rule.kind === 'open defects' || rule.kind === 'critical nodes signed off' ? String(figure ?? 0) : share(figure),
+      isMet ? 'yes' : 'no',
+    ]),
+  );
+}
+
+const figuresOf = (counts: Counts) => [
+  sumCounts(counts),
+  counts.passed,
+  counts.failed,
+  counts.blocked,
+  counts.skipped,
+  share(getRunShare(counts)),
+  share(getPassShare(counts)),
+];
+const FIGURES = ['Turns', 'Passed', 'Failed', 'Blocked', 'Skipped', 'Run', 'Passed of run'];
+
+/** The acceptance sheet of one node: figures, criteria, open defects, requirements, and places to sign. A4 or Letter. */
+export function writeAcceptanceSheet(cycle: ReportedCycle, node: ReportedNode, head: DocumentHead): string {
+  const { signOff } = node;
+  const body = [
+    paragraph(`${head.programme} · ${head.day}`, 'programme'),
+    heading(1, `Acceptance: ${node.name}`),
+    paragraph(
+      `${node.code} · ${cycle.name} (${cycle.code}), environment ${cycle.environment} · owner ${node.owner ?? 'not named'}`,
+      'about',
+    ),
+    heading(3, 'Figures'),
+    table(FIGURES, [figuresOf(node.counts)]),
+    heading(3, 'Exit criteria'),
+    criteriaTable(node.criteria),
+    heading(3, `Open defects: ${node.openDefects.length}`),
+    node.openDefects.length === 0
+      ? ''
+      : table(
+          ['Defect', 'Title', 'Severity'],
+          node.openDefects.map(({ code, title, severity }) => [code, title, severity]),
+        ),
+    heading(
+      3,
+      `Requirements: ${node.requirements.filter(({ state }) => state === 'verified').length} of ${node.requirements.length} verified`,
+    ),
+    table(
+      ['Requirement', 'What must hold', 'State'],
+      node.requirements.map(({ code, title, state }) => [code, title, state]),
+    ),
+    '<section>',
+    heading(3, 'Decision'),
+    signOff
+      ? `${paragraph(`${signOff.decision}, by ${signOff.by}, ${signOff.at}. ${signOff.reason}`)}${list(signOff.reservations.map(({ text, dueOn }) => `${text} (until ${dueOn})`))}${signOff.hasMoved ? paragraph('The figures above have moved since this decision.') : ''}`
+      : '<div class="decision"><p><span class="box"></span>accepted</p><p><span class="box"></span>accepted with these reservations, each with its day:</p><div class="lines"></div><div class="lines"></div><p><span class="box"></span>refused, because:</p><div class="lines"></div></div>',
+    `<div class="sign"><div>Place and day</div><div>Process owner${node.owner ? `: ${node.owner.replace(/[<&>]/g, '')}` : ''}</div><div>Place and day</div><div>Test lead</div></div>`,
+    '</section>',
+  ];
+  return writePage(head, body.join('\n'), { style: STYLE });
+}
+
+/** The whole cycle: where it stands, process by process, lane by lane, what is left, the defects, and what was changed of its scope. */
+export function writeCycleReport(cycle: ReportedCycle, head: DocumentHead): string {
+  const open = cycle.runs.filter(({ outcome }) => outcome !== 'passed' && outcome !== 'skipped');
+  const body = [
+    paragraph(`${head.programme} · ${head.day}`, 'programme'),
+    heading(1, cycle.name),
+    paragraph(
+      `${cycle.code} · ${cycle.purpose} · ${cycle.state} · ${cycle.startsOn} to ${cycle.endsOn} · environment ${cycle.environment}${cycle.owner ? ` · led by ${cycle.owner}` : ''}`,
+      'about',
+    ),
+    table(FIGURES, [figuresOf(cycle.counts)]),
+    heading(2, 'Exit criteria'),
+    criteriaTable(cycle.criteria),
+    heading(2, 'By process'),
+    table(
+      ['Process', 'Owner', ...FIGURES, 'Decision'],
+      cycle.nodes.map((node) => [
+        `${'  '.repeat(node.depth)}${node.name}`,
+        node.owner ?? '',
+        ...figuresOf(node.counts),
+        node.signOff?.decision ?? 'open',
+      ]),
+    ),
+    heading(2, 'By team'),
+    table(
+      ['Team', ...FIGURES, 'Hours left'],
+      cycle.lanes.map((lane) => [lane.team, ...figuresOf(lane.counts), (lane.minutesLeft / 60).toFixed(1)]),
+    ),
+    heading(2, `Defects: ${cycle.defects.length}`),
+    table(
+      ['Defect', 'Title', 'Severity', 'Status', 'Team', 'Turns waiting'],
+      cycle.defects.map(({ code, title, severity, status, team, waiting }) => [code, title, severity, status, team, waiting]),
+    ),
+    heading(2, `Runs that are not through: ${open.length} of ${cycle.runs.length}`),
+    table(
+      ['Run', 'Scenario', 'Data row', 'Outcome', 'Where it goes'],
+      open.map(({ number, scenario, row, outcome, left }) => [number, scenario, row, outcome, left]),
+    ),
+    heading(2, 'Decisions'),
+    ...cycle.nodes.flatMap(({ name, signOff }) =>
+      signOff
+        ? [
+            paragraph(`${name}: ${signOff.decision}, ${signOff.by}, ${signOff.at}. ${signOff.reason}`),
+            list(signOff.reservations.map(({ text, dueOn }) => `${text} (until ${dueOn})`)),
+          ]
+        : [],
+    ),
+    cycle.changes.length === 0 ? '' : heading(2, 'Changed since it opened'),
+    cycle.changes.length === 0
+      ? ''
+      : table(
+          ['When', 'Who', 'What', 'Why'],
+          cycle.changes.map(({ at, by, action, why }) => [at, by, action, why]),
+        ),
+  ];
+  return writePage(head, body.join('\n'), { style: STYLE, isWide: true });
+}
+
+/** The same as sheets of a workbook. */
+export function toCycleTables(cycle: ReportedCycle): OutTable[] {
+  const figures = ({ passed, failed, blocked, skipped, ...rest }: Counts) => [
+    passed,
+    failed,
+    blocked,
+    skipped,
+    rest['under way'],
+    rest.ready,
+    rest.waiting,
+    rest.held,
+  ];
+  const FIGURE_HEADS = ['Passed', 'Failed', 'Blocked', 'Skipped', 'Under way', 'Ready', 'Waiting', 'Held'];
+  return [
+    {
+      sheet: 'Cycle',
+      headings: ['Code', 'Name', 'Purpose', 'State', 'From', 'To', 'Environment', ...FIGURE_HEADS],
+      rows: [
+        [cycle.code, cycle.name, cycle.purpose, cycle.state, cycle.startsOn, cycle.endsOn, cycle.environment, ...figures(cycle.counts)],
+      ],
+    },
+    {
+      sheet: 'Processes',
+      headings: ['Code', 'Process', 'Owner', ...FIGURE_HEADS, 'Decision', 'Reason'],
+      rows: cycle.nodes.map((node) => [
+        node.code,
+        node.name,
+        node.owner ?? '',
+        ...figures(node.counts),
+        node.signOff?.decision ?? 'open',
+        node.signOff?.reason ?? '',
+      ]),
+    },
+    {
+      sheet: 'Teams',
+      headings: ['Team', 'Minutes', 'Minutes left', ...FIGURE_HEADS],
+      rows: cycle.lanes.map((lane) => [lane.team, lane.minutes, lane.minutesLeft, ...figures(lane.counts)]),
+    },
+    {
+      sheet: 'Runs',
+      headings: ['Run', 'Scenario', 'Data row', 'Outcome', 'Left to'],
+      rows: cycle.runs.map(({ number, scenario, row, outcome, left }) => [number, scenario, row, outcome, left]),
+    },
+    {
+      sheet: 'Defects',
+      headings: ['Defect', 'Title', 'Severity', 'Status', 'Team', 'Turns waiting'],
+      rows: cycle.defects.map(({ code, title, severity, status, team, waiting }) => [code, title, severity, status, team, waiting]),
+    },
+    {
+      sheet: 'Scope changes',
+      headings: ['When', 'Who', 'What', 'Why'],
+      rows: cycle.changes.map(({ at, by, action, why }) => [at, by, action, why]),
+    },
+  ];
+}
