@@ -12,6 +12,7 @@ export default {
     only('contracts-over-core', 'packages/contracts', ['packages/core']),
     only('formats-over-contracts', 'packages/formats', ['packages/core', 'packages/contracts']),
     only('store-over-contracts', 'packages/store', ['packages/core', 'packages/contracts']),
+    only('postbox-stands-alone', 'apps/postbox', []),
     {
       name: 'core-is-pure',
       severity: 'error',

@@ -2,6 +2,7 @@
 import { fork } from 'node:child_process';
 import path from 'node:path';
 import { isFree } from './setup/cluster.mjs';
+import { openPostbox } from './setup/postbox.mjs';
 import { findChromium } from './setup/debian.mjs';
 import { installDependencies } from './setup/dependencies.mjs';
 import { WEB } from './setup/paths.mjs';
@@ -21,22 +22,30 @@ await runMain(async () => {
   const { getSecret } = await import('./setup/secret.mjs');
   buildWeb();
   const database = await openDatabase('kindred_baton');
+  const postbox = process.env.SMTP_URL ? null : await openPostbox();
   try {
     prepareStore(database.url);
-    await serve({ DATABASE_URL: database.url, KINDRED_BATON_SECRET: getSecret(), ...(chromium ? { CHROMIUM_PATH: chromium } : {}) });
+    const post = postbox ? { SMTP_URL: postbox.smtpUrl, postboxPage: postbox.pageUrl } : {};
+    await serve({
+      ...post,
+      DATABASE_URL: database.url,
+      KINDRED_BATON_SECRET: getSecret(),
+      ...(chromium ? { CHROMIUM_PATH: chromium } : {}),
+    });
   } finally {
+    postbox?.stop();
     database.stop();
   }
 });
 
 /** Resolves when the server has ended, by Ctrl C or by itself. */
-function serve(env) {
+function serve({ postboxPage, ...env }) {
   return new Promise((resolve, reject) => {
     const server = fork(path.join(WEB, 'server.mjs'), {
       cwd: WEB,
       env: { ...process.env, ...env, PORT: String(PORT), NODE_ENV: 'production', LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' },
     });
-    server.on('message', () => greet());
+    server.on('message', () => greet(postboxPage));
     server.on('exit', (code) => (code === 0 ? resolve() : reject(new SetupError(`The server stopped (exit ${code}).`))));
     const stop = () => server.kill('SIGTERM');
     process.on('SIGINT', stop);
@@ -44,11 +53,11 @@ function serve(env) {
   });
 }
 
-function greet() {
+function greet(postboxPage) {
   const password = process.env.KINDRED_BATON_DEMO_PASSWORD ?? 'pass-the-baton';
   say(`
 Kindred Baton runs at http://127.0.0.1:${PORT}
-
+${postboxPage ? `Its letters come to a stand-in post office at ${postboxPage}\n` : ''}
 The demo's accounts all have the password  ${password}
   lea.marsh@brindlemere.example     test lead
   edda.quill@brindlemere.example    test author

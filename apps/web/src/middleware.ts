@@ -5,16 +5,18 @@ import { defineMiddleware } from 'astro:middleware';
 import { answerError } from './server/answer-error.ts';
 import { getAuth } from './server/auth.ts';
 import { getLog } from './server/log.ts';
+import { startPost } from './server/post.ts';
 import { startWorker } from './server/worker.ts';
 
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
-const PUBLIC = /^\/(sign-in|api\/auth\/.*|api\/health|favicon\.svg|_astro\/.*)$/;
+const PUBLIC = /^\/(sign-in|begin|invitation\/.*|calendar\/.*|api\/(auth\/.*|begin|invitation\/.*|health)|favicon\.svg|_astro\/.*)$/;
 
 /** Who is asking, and whether from a page of ours; what rights she has is decided with each operation. */
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, url, locals } = context;
   locals.requestId = randomUUID();
   startWorker().catch((error: unknown) => getLog().error({ error }, 'the worker does not start'));
+  startPost();
   const isApi = url.pathname.startsWith('/api/');
   try {
     if (!SAFE_METHODS.has(request.method)) requireOwnOrigin(request, url);

@@ -64,6 +64,7 @@ CREATE TABLE "nudges" (
 	"at" timestamp with time zone NOT NULL
 );
 --> statement-breakpoint
+ALTER TABLE "programmes" DROP CONSTRAINT "programmes_key";--> statement-breakpoint
 ALTER TABLE "attempts" ALTER COLUMN "version_id" DROP NOT NULL;--> statement-breakpoint
 ALTER TABLE "attempts" ADD COLUMN "is_from_sheet" boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE "cycles" ADD COLUMN "rules" jsonb DEFAULT '{"onlyAgreedScenarios":false,"openLegs":"refused","evidence":"none","failure":[],"retestBy":"anybody of the lane","laneMayRecord":false,"exit":[{"kind":"run share","least":1},{"kind":"pass share","least":0.95},{"kind":"open defects","severity":"major","most":0},{"kind":"critical nodes signed off"}]}'::jsonb NOT NULL;--> statement-breakpoint
@@ -109,4 +110,5 @@ CREATE INDEX "nudges_turn_id_index" ON "nudges" USING btree ("turn_id");--> stat
 CREATE INDEX "nudges_to_id_index" ON "nudges" USING btree ("to_id");--> statement-breakpoint
 ALTER TABLE "defects" ADD CONSTRAINT "defects_assignee_id_people_id_fk" FOREIGN KEY ("assignee_id") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "members" ADD CONSTRAINT "members_feedToken_unique" UNIQUE("feed_token");--> statement-breakpoint
+ALTER TABLE "programmes" ADD CONSTRAINT "programmes_key" CHECK ("programmes"."key" ~ '^[a-z][a-z0-9-]*$' and "programmes"."key" not in ('api', 'sign-in', 'begin', 'invitation', 'calendar'));--> statement-breakpoint
 ALTER TABLE "team_members" ADD CONSTRAINT "team_members_hours" CHECK ("team_members"."hours_per_day" > 0 and "team_members"."hours_per_day" <= 24);

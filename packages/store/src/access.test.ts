@@ -31,7 +31,7 @@ import { getCycleScope } from './cycles/get-cycle-scope.ts';
 import { listCycles } from './cycles/list-cycles.ts';
 import { logDefect, moveDefect } from './defects/change-defects.ts';
 import { getDefect, listDefects } from './defects/get-defects.ts';
-import { getEvidence, keepEvidence } from './evidence/keep-evidence.ts';
+import { dropEvidence, getEvidence, keepEvidence } from './evidence/keep-evidence.ts';
 import { findAnything } from './find/find-anything.ts';
 import { loadSurroundings } from './imports/load-surroundings.ts';
 import { storeImport } from './imports/store-import.ts';
@@ -74,6 +74,7 @@ import { takeNewerVersion } from './tests/take-newer-version.ts';
 import { waiveFinding } from './tests/waive-finding.ts';
 import { getTest } from './tests/get-test.ts';
 import { listTestCodes, listTests } from './tests/list-tests.ts';
+import { keepSheet } from './turns/keep-sheet.ts';
 import { nudge } from './turns/nudge.ts';
 import { passTurn } from './turns/pass-turn.ts';
 import { getGuide } from './turns/get-guide.ts';
@@ -116,7 +117,21 @@ const OPERATIONS: Readonly<Record<string, Operation<never, unknown>>> = {
   ...{ changeCycle, changeScope, takeScenario, signOffNode, staffCycle, changeDefect, joinDefect, sayDefect, markSeen },
   ...{ invitePeople, leaveProgramme, revokeInvitation, savePerson, saveProfile, changeProgramme, createProgramme },
   ...{ saveApplication, removeApplication, saveEnvironment, removeEnvironment, saveTeam, removeTeam },
-  ...{ createCycle, moveCycle, passTurn, nudge, startAttempt, recordStep, finishAttempt, keepEvidence, logDefect, moveDefect, storeImport },
+  ...{
+    createCycle,
+    moveCycle,
+    passTurn,
+    nudge,
+    startAttempt,
+    recordStep,
+    finishAttempt,
+    keepEvidence,
+    dropEvidence,
+    keepSheet,
+    logDefect,
+    moveDefect,
+    storeImport,
+  },
 };
 const QUERIES: Readonly<Record<string, Query<never, unknown>>> = {
   ...{

@@ -6,6 +6,14 @@ const configSchema = z.object({
   /** Sign-ins allowed from one address in a minute; end-to-end tests raise it. */
   KINDRED_BATON_SIGN_INS_A_MINUTE: z.coerce.number().int().positive().default(20),
   KINDRED_BATON_DEMO_PASSWORD: z.string().default('pass-the-baton'),
+  /** Where letters go out, smtp://… or smtps://…; without it they wait. */
+  SMTP_URL: z
+    .string()
+    .regex(/^smtps?:\/\//, 'SMTP_URL begins with smtp:// or smtps://.')
+    .optional(),
+  KINDRED_BATON_MAIL_FROM: z.string().default('Kindred Baton <baton@localhost>'),
+  /** The address at which people open this installation: it stands in letters. */
+  KINDRED_BATON_ADDRESS: z.url().default(`http://127.0.0.1:${process.env['PORT'] ?? '4217'}`),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 

@@ -59,6 +59,22 @@ export function defineRawEndpoint(handle: (context: EndpointContext<undefined>) 
   };
 }
 
+/** An endpoint for whoever has no account yet: parse → act → answer. */
+export function definePublicEndpoint<Body>(
+  input: z.ZodType<Body>,
+  handle: (body: Body, params: Readonly<Record<string, string | undefined>>) => Promise<object>,
+): APIRoute {
+  return async ({ request, params, locals }) => {
+    try {
+      return Response.json(await handle(input.parse(await readJson(request, MAX_JSON_BYTES)), params), {
+        headers: { 'cache-control': 'no-store' },
+      });
+    } catch (error) {
+      return answerError(error, locals.requestId);
+    }
+  };
+}
+
 async function toContext({ locals, params, request, url }: APIContext): Promise<EndpointContext<undefined>> {
   if (!locals.personId) throw new AppError('not signed in', 'Sign in first.');
   const store = getStore();

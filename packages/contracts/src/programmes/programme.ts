@@ -224,3 +224,15 @@ export type HolidaysQuery = z.infer<typeof holidaysQuerySchema>;
 
 export const holidaysSchema = z.object({ holidays: z.array(z.object({ day: z.string(), name: z.string() })) });
 export type Holidays = z.infer<typeof holidaysSchema>;
+export type MailBox = z.infer<typeof mailBoxSchema>;
+
+const passwordSchema = z.string().min(8, 'A password has at least 8 characters.').max(128, 'A password has at most 128 characters.');
+export const acceptInvitationSchema = z.object({ name: nameSchema, password: passwordSchema });
+
+export const beginSchema = z.object({
+  name: nameSchema,
+  email: z.email('That is no mail address.').transform((email) => email.toLowerCase()),
+  password: passwordSchema,
+  programme: nameSchema,
+  timeZone: timeZoneSchema,
+});

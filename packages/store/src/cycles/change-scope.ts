@@ -114,7 +114,9 @@ async function addRuns(context: Context, cycle: CycleRow, { add }: ChangeScope):
       planned.map(({ id }) => id),
     );
   const codeOf = new Map(loaded.map(({ scenario }) => [scenario.id, scenario.code]));
-  return planned.map(({ number, scenarioId, rowName }) => `${number} ${codeOf.get(scenarioId)}${rowName == null ? '' : `, ${rowName}`}`);
+  return planned.map(
+    ({ number, scenarioId, rowName }) => `${number} ${codeOf.get(scenarioId)}${(rowName ?? null) === null ? '' : `, ${rowName}`}`,
+  );
 }
 
 /** What taking runs out would set aside: said before it is done. */

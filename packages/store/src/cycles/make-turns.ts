@@ -63,7 +63,7 @@ export function getLegMinutes(leg: LoadedLeg): number {
 }
 
 export function hasAgreedTest(leg: LoadedLeg | undefined): boolean {
-  return leg?.test != null && leg.version?.state === 'agreed';
+  return Boolean(leg?.test) && leg?.version?.state === 'agreed';
 }
 
 /** Only an agreed version can be pinned. */

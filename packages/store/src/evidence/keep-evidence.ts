@@ -58,3 +58,27 @@ export const getEvidence: Query<EvidenceId, { name: string; mediaType: string; c
     return file;
   },
 };
+
+/** Takes a picture back while the attempt is under way: what was drawn over or blurred must not stay beneath. */
+export const dropEvidence: Operation<EvidenceId, { done: true }> = {
+  right: 'make attempts',
+  run: async (context, id) => {
+    const { db, actor } = context;
+    const [file] = await db
+      .select({ attemptId: evidence.attemptId, name: evidence.name, stepIndex: evidence.stepIndex })
+      .from(evidence)
+      .where(and(eq(evidence.id, id), eq(evidence.programmeId, actor.programmeId)));
+    if (!file) throw new AppError('not found', 'There is no such file in this programme.');
+    const { attempt, turn } = await getOwnAttempt(context, file.attemptId);
+    if (attempt.finishedAt) throw new AppError('conflict', 'This attempt is finished; what belongs to it is kept.');
+    await db.delete(evidence).where(eq(evidence.id, id));
+    await context.record({
+      subject: 'turn',
+      subjectId: turn.id,
+      action: 'evidence taken back',
+      details: { attempt: attempt.id, step: file.stepIndex + 1, name: file.name },
+    });
+    context.announce('turns');
+    return { done: true };
+  },
+};

@@ -37,7 +37,10 @@ export const programmes = pgTable(
   },
   (table) => [
     check('programmes_levels', sql`cardinality(${table.levels}) between 2 and 6`),
-    check('programmes_key', sql`${table.key} ~ '^[a-z][a-z0-9-]*$' and ${table.key} not in ('api', 'sign-in')`),
+    check(
+      'programmes_key',
+      sql`${table.key} ~ '^[a-z][a-z0-9-]*$' and ${table.key} not in ('api', 'sign-in', 'begin', 'invitation', 'calendar')`,
+    ),
   ],
 );
 

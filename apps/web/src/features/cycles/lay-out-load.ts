@@ -6,7 +6,7 @@ import { isThrough } from '@kindred-baton/core/cycles/plan/to-problem';
 import { countDaysBetween } from '@kindred-baton/core/cycles/plan/work-days';
 import { createWorkingTime } from '@kindred-baton/core/cycles/plan/working-time';
 
-export interface DayLoad {
+interface DayLoad {
   readonly done: number;
   readonly toDo: number;
   /** What can be worked; null: a day that is past. */

@@ -8,6 +8,12 @@ import { getJson } from '../../ui/request.ts';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
+import { printDefect } from '@kindred-baton/core/defects/print-defect';
+import { BatonChip } from '../../ui/baton-chip.tsx';
+import { MenuButton } from '../../ui/menu-button.tsx';
+import { useNotice } from '../../ui/notices.tsx';
+import { DefectFields } from './defect-fields.tsx';
+import { DefectTalk } from './defect-talk.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { toTurnsPath } from '../progress/to-turns-path.ts';
 import { MoveDefect } from './move-defect.tsx';
@@ -22,11 +28,24 @@ export function DefectApp({ content, ...frame }: PageProps<DefectDetail>) {
 
 function Defect({ initial }: { readonly initial: DefectDetail }) {
   const { api, base } = useProgramme();
+  const notify = useNotice();
   const { data: defect } = useQuery({
     queryKey: ['defects', initial.code],
     queryFn: () => getJson<DefectDetail>(`${api}/defects/${initial.code}`),
     initialData: initial,
   });
+  const copy = async () => {
+    const run = defect.run ? `${defect.cycle.name}, run ${defect.run.number}: ${defect.run.name}` : defect.cycle.name;
+    const text = printDefect({
+      ...defect,
+      run,
+      pictures: defect.evidence.map((file) => `${file.name}: ${location.origin}${api}/evidence/${file.id}`),
+    });
+    await navigator.clipboard.writeText(text).then(
+      () => notify({ kind: 'done', text: `${defect.code} is copied as text.` }),
+      () => notify({ kind: 'problem', text: 'The browser did not let it be copied. Take the text file instead.' }),
+    );
+  };
   return (
     <>
       <PageTitle
@@ -45,6 +64,20 @@ function Defect({ initial }: { readonly initial: DefectDetail }) {
           </>
         }
       >
+        <MenuButton
+          label="Take away"
+          choices={[
+            { key: 'copy', name: 'Copy as text' },
+            { key: 'txt', name: 'Text file', href: `${api}/defects/export?defect=${defect.code}&format=txt`, isDownload: true },
+            {
+              key: 'json',
+              name: 'For a program (JSON)',
+              href: `${api}/defects/export?defect=${defect.code}&format=json`,
+              isDownload: true,
+            },
+          ]}
+          onChoose={(key) => key === 'copy' && void copy()}
+        />
         <MoveDefect defect={defect} />
       </PageTitle>
       <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_320px]">
@@ -79,6 +112,7 @@ function Defect({ initial }: { readonly initial: DefectDetail }) {
               </div>
             </section>
           )}
+          <DefectTalk defect={defect} />
         </div>
         <About defect={defect} />
       </div>
@@ -114,6 +148,7 @@ function About({ defect }: { readonly defect: DefectDetail }) {
         )}
         {defect.reason !== '' && <p className="mt-2">{defect.reason}</p>}
       </div>
+      <DefectFields defect={defect} />
       <PanelPart title="Where it failed" count={defect.turns.length}>
         <ul>
           {defect.turns.map((turn) => (
@@ -135,7 +170,22 @@ function About({ defect }: { readonly defect: DefectDetail }) {
         </p>
         <p className="text-[13px] text-soft">
           {defect.environment} · {defect.browser}
+          {defect.persona !== '' && ` · as ${defect.persona}`}
         </p>
+        {defect.run && (
+          <p className="text-[13px]">
+            <a className="underline" href={`${base}/scenarios/${defect.run.scenario}?run=${defect.run.id}`}>
+              Run {defect.run.number}: {defect.run.name}
+            </a>
+          </p>
+        )}
+        {defect.baton.length > 0 && (
+          <p className="mt-1.5 flex flex-wrap gap-1.5">
+            {defect.baton.map(({ name, value }) => (
+              <BatonChip key={name} name={name} value={value} canCopy />
+            ))}
+          </p>
+        )}
       </PanelPart>
       <PanelPart title="History">
         <ol className="grid gap-1 text-[13px]">

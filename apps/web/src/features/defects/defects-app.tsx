@@ -2,7 +2,10 @@ import type { DefectList, DefectListItem } from '@kindred-baton/contracts/defect
 import { isHolding } from '@kindred-baton/core/defects/defect';
 import { useQuery } from '@tanstack/react-query';
 import { EmptyView } from '../../ui/empty-view.tsx';
-import { countOf } from '../../ui/format.ts';
+import { Choose } from '../../ui/choose.tsx';
+import { countOf, formatDay } from '../../ui/format.ts';
+import { MenuButton } from '../../ui/menu-button.tsx';
+import { DefectBoard } from './defect-board.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { getJson } from '../../ui/request.ts';
@@ -25,12 +28,16 @@ function Defects({ initial }: { readonly initial: DefectList }) {
   const address = useAddress();
   const inScope = useInScope();
   const { data } = useQuery({ queryKey: ['defects'], queryFn: () => getJson<DefectList>(`${api}/defects`), initialData: initial });
+  const isBoard = address.get('view') === 'board';
   const isAll = address.get('show') === 'all';
   const here = data.defects.filter((defect) => defect.node === null || inScope(defect.node));
   const open = here.filter((defect) => isHolding(defect.status));
-  const shown = (isAll ? here : here.filter((defect) => defect.status !== 'closed' && defect.status !== 'declined')).sort(
-    (a, b) => b.waiting - a.waiting,
-  );
+  const isWanted = (defect: DefectListItem) =>
+    (address.get('team') === null || defect.team === address.get('team')) &&
+    (address.get('with') === null || defect.assignee === address.get('with'));
+  const shown = (isAll || isBoard ? here : here.filter((defect) => defect.status !== 'closed' && defect.status !== 'declined'))
+    .filter(isWanted)
+    .sort((a, b) => b.waiting - a.waiting);
   const waiting = open.reduce((sum, defect) => sum + defect.waiting, 0);
   return (
     <>
@@ -38,11 +45,45 @@ function Defects({ initial }: { readonly initial: DefectList }) {
         title="Defects"
         about={`${countOf(open.length, 'open defect')}${waiting > 0 ? `, ${countOf(waiting, 'turn')} waiting behind them` : ''}`}
       >
+        <Choose
+          label="Team"
+          chosen={address.get('team') ?? ''}
+          choices={toChoices(
+            'any',
+            here.map(({ team }) => team),
+          )}
+          onChoose={(team) => address.set({ team: team || null })}
+        />
+        <Choose
+          label="With"
+          chosen={address.get('with') ?? ''}
+          choices={toChoices(
+            'anybody',
+            here.map(({ assignee }) => assignee),
+          )}
+          onChoose={(person) => address.set({ with: person || null })}
+        />
+        <button
+          type="button"
+          className={`button ${isBoard ? 'button-primary' : ''}`}
+          aria-pressed={isBoard}
+          onClick={() => address.set({ view: isBoard ? null : 'board' })}
+        >
+          Board
+        </button>
+        <MenuButton
+          label="Take away"
+          choices={[
+            { key: 'csv', name: 'Table (CSV)', href: `${api}/defects/export?format=csv`, isDownload: true },
+            { key: 'json', name: 'For a program (JSON)', href: `${api}/defects/export?format=json`, isDownload: true },
+          ]}
+        />
         <button type="button" className="button" aria-pressed={isAll} onClick={() => address.set({ show: isAll ? null : 'all' })}>
           {isAll ? 'Hide closed and declined' : 'Show closed and declined too'}
         </button>
       </PageTitle>
-      <div className="card overflow-x-auto px-2">
+      {isBoard && <DefectBoard defects={shown} isAll={isAll} />}
+      <div className={isBoard ? 'hidden' : 'card overflow-x-auto px-2'}>
         {shown.length > 0 ? (
           <DefectTable defects={shown} />
         ) : (
@@ -52,6 +93,11 @@ function Defects({ initial }: { readonly initial: DefectList }) {
     </>
   );
 }
+
+const toChoices = (none: string, names: readonly (string | null)[]) => [
+  { key: '', name: none },
+  ...[...new Set(names.flatMap((name) => name ?? []))].sort().map((name) => ({ key: name, name })),
+];
 
 function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] }) {
   const { base } = useProgramme();
@@ -66,6 +112,7 @@ function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] 
           <th scope="col">Severity</th>
           <th scope="col">Priority</th>
           <th scope="col">Team</th>
+          <th scope="col">With</th>
           <th scope="col">Found</th>
         </tr>
       </thead>
@@ -88,6 +135,10 @@ function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] 
             <td className="text-[13px]">{defect.severity}</td>
             <td className="text-[13px]">{defect.priority}</td>
             <td className="text-[13px]">{defect.team}</td>
+            <td className="text-[13px] whitespace-nowrap">
+              {defect.assignee ?? <span className="text-soft">nobody</span>}
+              {defect.dueOn !== null && <span className="block text-soft">due {formatDay(defect.dueOn)}</span>}
+            </td>
             <td className="text-[13px] whitespace-nowrap">
               {defect.foundBy}
               <span className="block text-soft">

@@ -23,7 +23,8 @@ export interface PageProps<Content> {
 }
 
 interface AppFrameProps extends Omit<PageProps<unknown>, 'content'> {
-  readonly area: Area;
+  /** null: none of the areas of the work. */
+  readonly area: Area | null;
   readonly keys?: readonly KeyHelp[];
   readonly children: ReactNode;
 }

@@ -1,23 +1,19 @@
 import { Button, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from 'react-aria-components';
 import { sendJson } from '../../ui/request.ts';
 import { useProgramme } from './programme-context.tsx';
-
-const THEMES = [
-  { id: 'theme-light', name: 'Light', theme: 'light' },
-  { id: 'theme-dark', name: 'Dark', theme: 'dark' },
-  { id: 'theme-system', name: 'As the system', theme: null },
-] as const;
+import { chooseTheme, THEMES } from './theme.ts';
 
 const ITEM = 'cursor-pointer rounded-control px-3 py-1.5 outline-none data-[focused]:bg-band';
 
 export function MeMenu({ initials }: { readonly initials: string }) {
-  const { viewer } = useProgramme();
+  const { viewer, base, can } = useProgramme();
   const signOut = async () => {
     await sendJson('POST', '/api/auth/sign-out', {});
     location.href = '/sign-in';
   };
   const act = (key: string) => {
     if (key === 'sign-out') void signOut();
+    else if (key === 'me' || key === 'set-up') location.href = `${base}/${key}`;
     else if (key.startsWith('go-')) location.href = `/${key.slice(3)}/progress`;
     else chooseTheme(THEMES.find(({ id }) => id === key)?.theme ?? null);
   };
@@ -46,6 +42,14 @@ export function MeMenu({ initials }: { readonly initials: string }) {
                 </MenuItem>
               ))}
           </MenuSection>
+          <MenuItem id="me" className={ITEM}>
+            My account
+          </MenuItem>
+          {can('set up the programme') && (
+            <MenuItem id="set-up" className={ITEM}>
+              Set up the programme
+            </MenuItem>
+          )}
           <MenuSection>
             <Header className="px-3 pt-2 text-[13px] text-soft">Look</Header>
             {THEMES.map(({ id, name }) => (
@@ -61,14 +65,4 @@ export function MeMenu({ initials }: { readonly initials: string }) {
       </Popover>
     </MenuTrigger>
   );
-}
-
-function chooseTheme(theme: 'light' | 'dark' | null): void {
-  if (theme === null) {
-    localStorage.removeItem('kindred-baton-theme');
-    delete document.documentElement.dataset['theme'];
-  } else {
-    localStorage.setItem('kindred-baton-theme', theme);
-    document.documentElement.dataset['theme'] = theme;
-  }
 }

@@ -25,7 +25,7 @@ const AREAS = [
 
 export type Area = (typeof AREAS)[number]['key'];
 
-export function TopBar({ area }: { readonly area: Area }) {
+export function TopBar({ area }: { readonly area: Area | null }) {
   const { base, viewer } = useProgramme();
   const { withScope } = useAddress();
   return (

@@ -1,4 +1,5 @@
 import type { Finished } from '@kindred-baton/contracts/turns/turn';
+import { findMissing } from '@kindred-baton/core/cycles/rules';
 import { getAttemptOutcome } from '@kindred-baton/core/outcomes';
 import { useState } from 'react';
 import { BatonChip } from '../../ui/baton-chip.tsx';
@@ -9,7 +10,7 @@ import type { ScreenProps } from './guide-attempt.tsx';
 import { countWords, getWord } from './guide-state.ts';
 
 /** The end of an attempt: what worked, what it gives on and to whom, and the button that passes the baton. */
-export function FinishScreen({ guide, hand }: ScreenProps) {
+export function FinishScreen({ guide, attempt, hand }: ScreenProps) {
   const notify = useNotice();
   const { state, dispatch, steps } = hand;
   const [isBusy, setIsBusy] = useState(false);
@@ -21,6 +22,13 @@ export function FinishScreen({ guide, hand }: ScreenProps) {
   const kept = steps.flatMap((step, index) =>
     step.keepAs === undefined || getWord(state, index).kept === '' ? [] : [{ name: step.keepAs, value: getWord(state, index).kept }],
   );
+  const missing = findMissing(guide.rules, {
+    steps: steps.map((_, index) => ({
+      ...getWord(state, index),
+      pictures: attempt.evidence.filter(({ stepIndex }) => stepIndex === index).length,
+    })),
+    defects: guide.defects.filter(({ status }) => status !== 'closed' && status !== 'declined').length,
+  });
   const finish = async () => {
     setIsBusy(true);
     setProblem(null);
@@ -50,6 +58,11 @@ export function FinishScreen({ guide, hand }: ScreenProps) {
           <p className="mt-2 text-[13px] text-soft">{describeReceivers(guide.goesTo)}</p>
         </div>
       )}
+      {missing.map((sentence) => (
+        <p key={sentence} className="mt-3 border-l-[3px] border-l-failed pl-2.5">
+          {sentence}
+        </p>
+      ))}
       {problem !== null && (
         <p role="alert" className="mt-4 font-semibold text-failed">
           {problem}
@@ -59,7 +72,7 @@ export function FinishScreen({ guide, hand }: ScreenProps) {
         <button
           type="button"
           className="button button-primary min-h-[42px]"
-          disabled={isBusy || outcome === 'unfinished'}
+          disabled={isBusy || outcome === 'unfinished' || missing.length > 0}
           onClick={() => void finish()}
         >
           {outcome === 'passed' ? 'Finish and pass on' : 'Finish'}

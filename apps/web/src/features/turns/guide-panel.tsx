@@ -7,6 +7,7 @@ import X from 'lucide-react/icons/x';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { getJson, toMessage } from '../../ui/request.ts';
+import { Beside, useBeside } from './guide-window.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { GuideAttempt } from './guide-attempt.tsx';
 import { GuideStart } from './guide-start.tsx';
@@ -26,24 +27,32 @@ export function GuidePanel({ turnId, initial, onClose }: GuidePanelProps) {
     ...(initial ? { initialData: initial } : {}),
   });
   const [isSmall, setIsSmall] = useState(false);
-  const openBeside = () => window.open(`${base}/turns/${turnId}`, `guide-${turnId}`, 'popup,width=430,height=760');
+  const { beside, open, fold } = useBeside(`${base}/turns/${turnId}`);
   const attempt = data?.attempts.find((candidate) => candidate.isMine && candidate.finishedAt === null);
   const frame = (head: ReactNode, body: ReactNode) => (
-    <section aria-label="Guide" className="floats card overflow-hidden rounded-leg! shadow-float">
-      <header className="flex items-start justify-between gap-3 bg-deep px-4 py-2.5 text-on-deep">
-        <div className="min-w-0">{head}</div>
-        <div className="flex flex-none gap-1">
-          <HeadButton label="Open in a window of its own" onPress={openBeside} Icon={ExternalLink} />
-          <HeadButton
-            label={isSmall ? 'Show the whole guide' : 'Fold the guide to one line'}
-            onPress={() => setIsSmall(!isSmall)}
-            Icon={isSmall ? Maximize2 : Minimize2}
-          />
-          {onClose && <HeadButton label="Close the guide" onPress={onClose} Icon={X} />}
-        </div>
-      </header>
-      {body}
-    </section>
+    <>
+      {beside && <p className="card px-4 py-3">The guide is in its own window, which stays on top. Close that to have it here again.</p>}
+      <Beside beside={beside}>
+        <section aria-label="Guide" className="floats card overflow-hidden rounded-leg! shadow-float">
+          <header className="flex items-start justify-between gap-3 bg-deep px-4 py-2.5 text-on-deep">
+            <div className="min-w-0">{head}</div>
+            <div className="flex flex-none gap-1">
+              {!beside && <HeadButton label="Open in a window of its own" onPress={() => void open()} Icon={ExternalLink} />}
+              <HeadButton
+                label={isSmall ? 'Show the whole guide' : 'Fold the guide to one line'}
+                onPress={() => {
+                  fold(!isSmall);
+                  setIsSmall(!isSmall);
+                }}
+                Icon={isSmall ? Maximize2 : Minimize2}
+              />
+              {onClose && !beside && <HeadButton label="Close the guide" onPress={onClose} Icon={X} />}
+            </div>
+          </header>
+          {body}
+        </section>
+      </Beside>
+    </>
   );
   if (error && !data) return frame(<b>Guide</b>, <p className="p-4">{toMessage(error)}</p>);
   if (!data) return frame(<b>Guide</b>, <p className="p-4 text-soft">Loading …</p>);

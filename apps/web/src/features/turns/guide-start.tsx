@@ -1,7 +1,7 @@
-import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
+import type { GuideView } from '@kindred-baton/contracts/turns/turn';
 import { useQueryClient } from '@tanstack/react-query';
 import Play from 'lucide-react/icons/play';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { BatonChip } from '../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../ui/baton-mark.tsx';
 import { countOf } from '../../ui/format.ts';
@@ -10,6 +10,11 @@ import { useNotice } from '../../ui/notices.tsx';
 import { sendJson, toMessage } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { describeBrowser } from './describe-browser.ts';
+import { NudgeButton } from './nudge-button.tsx';
+import { OnPaper } from './on-paper.tsx';
+import { PassTurn } from './pass-turn.tsx';
+
+const AttemptsBeside = lazy(() => import('./attempts-beside.tsx').then((module) => ({ default: module.AttemptsBeside })));
 
 /** Before an attempt: what is in hand, where to start, what was tried, and the button to begin. */
 export function GuideStart({ guide }: { readonly guide: GuideView }) {
@@ -21,7 +26,11 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
         <div className="mb-3 flex items-center justify-between gap-3">
           <StatusLabel status={turn.status} word={turn.isRetest && turn.state === 'ready' ? 'Ready to try again' : undefined} />
           <span className="text-[13px] text-soft">
-            {version ? `${countOf(version.steps.length, 'step')}, ${turn.test} version ${version.number}` : 'no test yet'}
+            {guide.isBare
+              ? 'no written test: do it, say how it went'
+              : version
+                ? `${countOf(version.steps.length, 'step')}, ${turn.test} version ${version.number}`
+                : 'no test yet'}
           </span>
         </div>
         {guide.newerVersion !== null && (
@@ -51,8 +60,15 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
           </p>
         ))}
         <Begin guide={guide} />
+        <p className="mt-2 flex flex-wrap items-center gap-2">
+          <PassTurn guide={guide} />
+          {turn.holder && turn.holder.person !== null && (
+            <NudgeButton turn={turn.holder.id} title={turn.holder.title} nudges={turn.holder.nudges} />
+          )}
+        </p>
       </div>
-      <Attempts attempts={guide.attempts} steps={version?.steps.length ?? 0} />
+      <Attempts guide={guide} steps={version?.steps.length ?? 0} />
+      <OnPaper guide={guide} />
     </div>
   );
 }
@@ -124,12 +140,26 @@ function Begin({ guide }: { readonly guide: GuideView }) {
 }
 
 /** Attempts are kept; the newest finished one counts. */
-function Attempts({ attempts, steps }: { readonly attempts: readonly AttemptView[]; readonly steps: number }) {
+function Attempts({ guide, steps }: { readonly guide: GuideView; readonly steps: number }) {
   const { api } = useProgramme();
+  const [isBeside, setIsBeside] = useState(false);
+  const { attempts } = guide;
   if (attempts.length === 0) return null;
   return (
     <section className="border-t border-line-2 px-4 py-3" aria-label="Attempts so far">
-      <h3 className="mb-2 font-bold">Attempts so far</h3>
+      <div className="mb-2 flex items-center justify-between gap-2">
+        <h3 className="font-bold">Attempts so far</h3>
+        {attempts.length > 1 && (
+          <button type="button" className="button button-quiet button-small" onClick={() => setIsBeside(true)}>
+            Side by side
+          </button>
+        )}
+      </div>
+      {isBeside && (
+        <Suspense fallback={null}>
+          <AttemptsBeside guide={guide} onClose={() => setIsBeside(false)} />
+        </Suspense>
+      )}
       <ol className="grid gap-3">
         {attempts.map((attempt) => {
           const told = attempt.results.filter(
@@ -141,6 +171,10 @@ function Attempts({ attempts, steps }: { readonly attempts: readonly AttemptView
                 <StatusLabel status={attempt.outcome ?? 'under way'} />
                 <span className="text-[13px] text-soft">
                   attempt {attempt.number}, {attempt.person}, <Moment at={attempt.finishedAt ?? attempt.startedAt} />
+                  {attempt.isFromSheet && ', on paper'} ·{' '}
+                  <a className="underline" href={`${api}/turns/${guide.turn.id}/sheet?format=report&attempt=${attempt.id}`} download>
+                    Report
+                  </a>
                 </span>
               </p>
               {told.map((result) => (

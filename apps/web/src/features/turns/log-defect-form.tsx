@@ -7,6 +7,7 @@ import { SelectField, TextArea, TextField } from '../../ui/field.tsx';
 import { useNotice } from '../../ui/notices.tsx';
 import { sendJson } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import { LikelySame } from './likely-same.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { getWord } from './guide-state.ts';
@@ -18,6 +19,7 @@ export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
   const client = useQueryClient();
   const { state, dispatch, steps } = hand;
   const [id] = useState(() => crypto.randomUUID());
+  const [title, setTitle] = useState('');
   const step = steps[state.index];
   const word = getWord(state, state.index);
   const soFar = describeSteps({ steps, upTo: state.index, source, outcomeAt: (index) => getWord(state, index).outcome });
@@ -33,11 +35,25 @@ export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
     notify({ kind: 'done', text: `${code} is logged.` });
     dispatch({ kind: 'show', screen: 'finish' });
   });
+  const joined = async (code: string) => {
+    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+    notify({ kind: 'done', text: `Joined to ${code}: this turn waits for the same fix.` });
+    dispatch({ kind: 'show', screen: 'finish' });
+  };
   const expected = step?.expect ?? (step?.value === undefined ? '' : `${step.target}: ${step.value}`);
   return (
     <form onSubmit={form.onSubmit} className="px-4 py-3">
       <h2 className="mb-3 text-[19px]">Log a defect at step {state.index + 1}</h2>
-      <TextField label="In a few words" name="title" required maxLength={200} problem={form.problemOf('title')} />
+      <TextField
+        label="In a few words"
+        name="title"
+        required
+        maxLength={200}
+        value={title}
+        onChange={(event) => setTitle(event.target.value)}
+        problem={form.problemOf('title')}
+      />
+      <LikelySame hand={hand} attempt={attempt.id} stepIndex={state.index} title={title} seen={word.note} onJoined={joined} />
       <TextArea
         label="Expected"
         name="expected"

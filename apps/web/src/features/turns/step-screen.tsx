@@ -11,6 +11,7 @@ import { isTyping } from '../../ui/is-typing.ts';
 import { EvidenceArea } from './evidence-area.tsx';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { getWord } from './guide-state.ts';
+import { useGuideWindow } from './guide-window.tsx';
 import { KeepField } from './keep-field.tsx';
 import { OutcomeButtons } from './outcome-buttons.tsx';
 import { Expected, StepSentence } from './step-sentence.tsx';
@@ -83,12 +84,24 @@ export function StepScreen({ guide, attempt, hand, source, isSmall = false }: Sc
             onEnter={() => say('passed')}
           />
         )}
-        <EvidenceArea hand={hand} index={index} isNeeded={isTold} evidence={attempt.evidence.filter((file) => file.stepIndex === index)} />
+        <EvidenceArea
+          hand={hand}
+          index={index}
+          isNeeded={isTold}
+          isPictureAsked={isPictureAsked(guide.rules, word.outcome)}
+          evidence={attempt.evidence.filter((file) => file.stepIndex === index)}
+        />
         <Next hand={hand} />
       </div>
       <OutcomeButtons word={word} onSay={say} onClear={clear} hand={hand} />
     </>
   );
+}
+
+/** Whether the cycle's rules ask for a picture at a step that went so. */
+function isPictureAsked({ evidence, failure }: ScreenProps['guide']['rules'], outcome: StepOutcome | null): boolean {
+  const hasFailed = outcome === 'failed';
+  return evidence === 'each step' ? outcome !== 'skipped' : hasFailed && (evidence === 'failed steps' || failure.includes('picture'));
 }
 
 function findField(gives: readonly Field[], name: string): Field {
@@ -146,13 +159,14 @@ function Next({ hand }: { readonly hand: ScreenProps['hand'] }) {
 }
 
 function useGuideKeys(act: (key: string) => void): void {
+  const view = useGuideWindow();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       if ((event.target as HTMLElement | null)?.closest?.('[role=tree], [role=dialog], [role=listbox], [role=menu]')) return;
       act(event.key.length === 1 ? event.key.toLowerCase() : event.key);
     };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
+    view?.addEventListener('keydown', onKey);
+    return () => view?.removeEventListener('keydown', onKey);
   });
 }

@@ -2,7 +2,6 @@ import type { GuideView } from '@kindred-baton/contracts/turns/turn';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { AssignTurn } from './assign-turn.tsx';
 import { GUIDE_KEYS } from './guide-keys.ts';
 import { GuidePanel } from './guide-panel.tsx';
 
@@ -13,7 +12,6 @@ export function TurnApp({ content, ...frame }: PageProps<GuideView>) {
       <div className="mx-auto max-w-[560px]">
         <Belongs guide={content} />
         <GuidePanel turnId={content.turn.id} initial={content} />
-        <AssignTurn turnId={content.turn.id} />
       </div>
     </AppFrame>
   );

@@ -5,6 +5,8 @@ import { formatDay, formatDue, getToday } from '../../ui/format.ts';
 import { Moment } from '../../ui/moment.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
+import { NudgeButton } from './nudge-button.tsx';
+
 interface TurnCardProps {
   readonly turn: TurnCard;
   readonly isChosen?: boolean;
@@ -74,13 +76,17 @@ function WhenDue({ turn }: { readonly turn: TurnCard }) {
 
 /** From whom it came, who has it now, or by what it is held. */
 function Source({ turn }: { readonly turn: TurnCard }) {
+  const { viewer, can } = useProgramme();
   const come = turn.arrivals.filter((arrival) => arrival.from !== null && arrival.value !== null);
   const givers = [...new Set(come.flatMap((arrival) => (arrival.from?.person ? [arrival.from.person] : [])))];
   if (turn.heldBy !== null) return <span className="text-[13px] text-soft">held: {turn.heldBy}</span>;
   if (turn.holder !== null) {
     return (
       <span className="text-[13px] text-soft">
-        {turn.holder.status === 'under way' ? 'under way with' : 'now with'} {turn.holder.person ?? 'nobody yet'}, {turn.holder.title}
+        {turn.holder.status === 'under way' ? 'under way with' : 'now with'} {turn.holder.person ?? 'nobody yet'}, {turn.holder.title}{' '}
+        {turn.holder.person !== null && turn.holder.person !== viewer.person.name && can('make attempts') && (
+          <NudgeButton turn={turn.holder.id} title={turn.holder.title} nudges={turn.holder.nudges} />
+        )}
       </span>
     );
   }

@@ -1,8 +1,10 @@
 import type { TurnsHome } from '@kindred-baton/contracts/turns/turn';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
+import { useEffect } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';
-import { countOf } from '../../ui/format.ts';
+import { countOf, formatMinutes } from '../../ui/format.ts';
+import { Moment } from '../../ui/moment.tsx';
 import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
@@ -31,6 +33,7 @@ function Home({ initial }: { readonly initial: TurnsHome }) {
     <div className={chosen === null ? 'mx-auto max-w-[900px]' : 'grid gap-6 lg:grid-cols-[minmax(0,1fr)_400px]'}>
       <div className={chosen === null ? '' : 'hidden lg:block'}>
         <Greeting home={data} />
+        <Since home={data} />
         <Part title="With you">
           {data.withYou.length > 0 ? (
             data.withYou.map((turn) => <TurnCardView key={turn.id} turn={turn} isChosen={turn.id === chosen} onOpen={open} />)
@@ -46,6 +49,7 @@ function Home({ initial }: { readonly initial: TurnsHome }) {
           </Part>
         )}
         <PassedOn home={data} onOpen={open} chosen={chosen} />
+        <Mine home={data} />
       </div>
       {chosen !== null && (
         <div className="lg:sticky lg:top-[68px] lg:self-start">
@@ -68,6 +72,45 @@ function Greeting({ home }: { readonly home: TurnsHome }) {
     <h1 className="mb-5" suppressHydrationWarning>
       Good {part}, {first}. {NUMBER_WORDS[count] ?? count} {count === 1 ? 'turn is' : 'turns are'} with you.
     </h1>
+  );
+}
+
+/** What happened since she last looked, in one line; she has looked when she leaves. */
+function Since({ home }: { readonly home: TurnsHome }) {
+  const { api } = useProgramme();
+  useEffect(() => {
+    const leave = () => navigator.sendBeacon(`${api}/turns/seen`);
+    addEventListener('pagehide', leave);
+    return () => removeEventListener('pagehide', leave);
+  }, [api]);
+  const { since } = home;
+  if (!since) return null;
+  const parts = [
+    ...(since.came > 0 ? [`${countOf(since.came, 'turn')} came to you`] : []),
+    ...(since.retests > 0 ? [`${countOf(since.retests, 'turn')} came back to be tried again`] : []),
+    ...(since.nudges > 0 ? [`somebody asked for a baton ${since.nudges === 1 ? 'once' : `${since.nudges} times`}`] : []),
+    ...(since.takenAway > 0 ? [`${countOf(since.takenAway, 'turn')} went to somebody else`] : []),
+    ...(since.defectsFixed > 0 ? [`${countOf(since.defectsFixed, 'defect')} of yours moved on`] : []),
+  ];
+  return (
+    <p className="-mt-3 mb-5 text-[13px] text-soft">
+      Since you were here, <Moment at={since.at} />: {parts.length > 0 ? parts.join(', ') : 'nothing new'}.
+    </p>
+  );
+}
+
+/** Her own numbers, in the cycles that run. */
+function Mine({ home }: { readonly home: TurnsHome }) {
+  const { mine } = home;
+  if (mine.turns === 0) return null;
+  return (
+    <section className="mt-6" aria-label="Your numbers">
+      <h2 className="mb-1">Your numbers</h2>
+      <p className="text-[13px] text-soft">
+        {mine.done} of {countOf(mine.turns, 'turn')} tried, {mine.doneThisWeek} this week · {formatMinutes(mine.minutesDone)} of work done,{' '}
+        {formatMinutes(mine.minutesLeft)} left · {countOf(mine.found, 'defect')} found
+      </p>
+    </section>
   );
 }
 

@@ -58,13 +58,17 @@ export function useAttempt(guide: GuideView, attempt: AttemptView) {
     await outbox.flush();
     await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
   };
+  const dropPicture = async (id: string) => {
+    await sendJson('DELETE', `${api}/evidence/${id}`);
+    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+  };
   const finish = async (): Promise<Finished> => {
     await outbox.flush();
     const finished = await sendJson<Finished>('POST', `${api}/attempts/${attempt.id}/finish`, {});
     await client.invalidateQueries({ queryKey: ['turns'] });
     return finished;
   };
-  return { state, dispatch, steps, waiting, refusals, record, say, attach, finish, flush: outbox.flush };
+  return { state, dispatch, steps, waiting, refusals, record, say, attach, dropPicture, finish, flush: outbox.flush };
 }
 
 export type AttemptInHand = ReturnType<typeof useAttempt>;

@@ -1,6 +1,6 @@
-import { idSchema } from '@kindred-baton/contracts/common';
-import { getEvidence } from '@kindred-baton/store/evidence/keep-evidence';
-import { defineRawEndpoint } from '../../../../server/endpoint.ts';
+import { doneSchema, idSchema } from '@kindred-baton/contracts/common';
+import { dropEvidence, getEvidence } from '@kindred-baton/store/evidence/keep-evidence';
+import { defineEndpoint, defineRawEndpoint } from '../../../../server/endpoint.ts';
 
 export const GET = defineRawEndpoint(async ({ ask, param }) => {
   const { content, mediaType, name } = await ask(getEvidence, idSchema<'evidence'>().parse(param('evidence')));
@@ -12,4 +12,10 @@ export const GET = defineRawEndpoint(async ({ ask, param }) => {
       'cache-control': 'private, max-age=31536000, immutable',
     },
   });
+});
+
+/** Taken back, while its attempt is under way. */
+export const DELETE = defineEndpoint({
+  output: doneSchema,
+  handle: ({ perform, param }) => perform(dropEvidence, idSchema<'evidence'>().parse(param('evidence'))),
 });

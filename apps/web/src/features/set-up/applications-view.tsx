@@ -1,0 +1,169 @@
+import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
+import { useState } from 'react';
+import { DialogBox } from '../../ui/dialog.tsx';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { TextField } from '../../ui/field.tsx';
+import { countOf } from '../../ui/format.ts';
+import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import { useSetUp } from './use-set-up.ts';
+
+type Environment = SetUp['environments'][number];
+
+/** Applications across, environments down, and in each cell where it is opened. */
+export function ApplicationsView({ setUp }: { readonly setUp: SetUp }) {
+  const { act } = useSetUp();
+  const [edited, setEdited] = useState<Environment | 'new' | null>(null);
+  const [named, setNamed] = useState<{ readonly id: string; readonly name: string } | 'new' | null>(null);
+  const { applications, environments } = setUp;
+  return (
+    <>
+      <div className="card overflow-x-auto px-2">
+        {applications.length + environments.length === 0 ? (
+          <EmptyView title="No applications yet">
+            Name the packaged applications that are tested, and the environments in which they are installed.
+          </EmptyView>
+        ) : (
+          <table className="grid-table">
+            <thead>
+              <tr>
+                <th scope="col">Environment</th>
+                {applications.map((application) => (
+                  <th key={application.id} scope="col">
+                    <button type="button" className="font-semibold hover:underline" onClick={() => setNamed(application)}>
+                      {application.name}
+                    </button>
+                    <span className="block font-normal">{countOf(application.uses, 'test')}</span>
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {environments.map((environment) => (
+                <tr key={environment.id}>
+                  <th scope="row" className="border-b-line-2! text-ink!">
+                    <button type="button" className="font-bold hover:underline" onClick={() => setEdited(environment)}>
+                      {environment.name}
+                    </button>
+                    <span className="block font-normal text-soft">{countOf(environment.uses, 'cycle')}</span>
+                  </th>
+                  {applications.map(({ id }) => (
+                    <td key={id} className="max-w-[200px] truncate text-[13px]">
+                      {environment.addresses[id] ? (
+                        <a className="underline" href={environment.addresses[id]} target="_blank" rel="noreferrer">
+                          {environment.addresses[id].replace(/^https?:\/\//, '')}
+                        </a>
+                      ) : (
+                        <span className="text-soft">–</span>
+                      )}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      <p className="mt-3 flex gap-2">
+        <button type="button" className="button" onClick={() => setNamed('new')}>
+          Add an application
+        </button>
+        <button type="button" className="button" onClick={() => setEdited('new')}>
+          Add an environment
+        </button>
+      </p>
+      {named !== null && (
+        <NameDialog
+          application={named}
+          onClose={() => setNamed(null)}
+          onRemove={async (id) => {
+            if (await act('DELETE', `/applications/${id}`, 'Taken away.')) setNamed(null);
+          }}
+        />
+      )}
+      {edited !== null && (
+        <EnvironmentDialog
+          environment={edited}
+          applications={applications}
+          onClose={() => setEdited(null)}
+          onRemove={async (id) => {
+            if (await act('DELETE', `/environments/${id}`, 'Taken away.')) setEdited(null);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+interface NameDialogProps {
+  readonly application: { readonly id: string; readonly name: string } | 'new';
+  readonly onClose: () => void;
+  readonly onRemove: (id: string) => Promise<void>;
+}
+
+function NameDialog({ application, onClose, onRemove }: NameDialogProps) {
+  const { send } = useSetUp();
+  const form = useForm(async ({ name }) => {
+    await (application === 'new' ? send('POST', '/applications', { name }) : send('PUT', `/applications/${application.id}`, { name }));
+    onClose();
+  });
+  return (
+    <DialogBox title={application === 'new' ? 'Add an application' : application.name} isOpen onClose={onClose}>
+      <form onSubmit={form.onSubmit}>
+        <TextField
+          label="Name"
+          name="name"
+          required
+          maxLength={200}
+          defaultValue={application === 'new' ? '' : application.name}
+          problem={form.problemOf('name')}
+        />
+        <FormFoot form={form} label="Keep" onCancel={onClose} />
+        {application !== 'new' && <Remove onRemove={() => void onRemove(application.id)} />}
+      </form>
+    </DialogBox>
+  );
+}
+
+interface EnvironmentDialogProps {
+  readonly environment: Environment | 'new';
+  readonly applications: SetUp['applications'];
+  readonly onClose: () => void;
+  readonly onRemove: (id: string) => Promise<void>;
+}
+
+function EnvironmentDialog({ environment, applications, onClose, onRemove }: EnvironmentDialogProps) {
+  const { send } = useSetUp();
+  const own = environment === 'new' ? null : environment;
+  const form = useForm(async ({ name, ...addresses }) => {
+    await (own ? send('PUT', `/environments/${own.id}`, { name, addresses }) : send('POST', '/environments', { name, addresses }));
+    onClose();
+  });
+  return (
+    <DialogBox title={own ? own.name : 'Add an environment'} isOpen onClose={onClose}>
+      <form onSubmit={form.onSubmit}>
+        <TextField label="Name" name="name" required maxLength={200} defaultValue={own?.name ?? ''} problem={form.problemOf('name')} />
+        {applications.map(({ id, name }) => (
+          <TextField
+            key={id}
+            label={`Address of ${name}`}
+            name={id}
+            type="url"
+            placeholder="https://"
+            defaultValue={own?.addresses[id] ?? ''}
+            problem={form.problemOf(`addresses.${id}`)}
+          />
+        ))}
+        <FormFoot form={form} label="Keep" onCancel={onClose} />
+        {own && <Remove onRemove={() => void onRemove(own.id)} />}
+      </form>
+    </DialogBox>
+  );
+}
+
+function Remove({ onRemove }: { readonly onRemove: () => void }) {
+  return (
+    <button type="button" className="button button-quiet button-small -mt-8 text-failed" onClick={onRemove}>
+      Take away
+    </button>
+  );
+}

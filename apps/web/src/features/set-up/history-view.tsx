@@ -1,0 +1,90 @@
+import type { HistoryView as HistoryPage, SetUp } from '@kindred-baton/contracts/programmes/programme';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { Choose } from '../../ui/choose.tsx';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { Moment } from '../../ui/moment.tsx';
+import { getJson } from '../../ui/request.ts';
+import { useAddress } from '../frame/address-context.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+const SUBJECTS = ['programme', 'node', 'requirement', 'persona', 'test', 'scenario', 'cycle', 'turn', 'attempt', 'defect', 'sign-off'];
+
+/** Who did what, newest first; by person and by what it was done to. */
+export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
+  const { api } = useProgramme();
+  const address = useAddress();
+  const person = address.get('person') ?? '';
+  const subject = address.get('subject') ?? '';
+  const { data, fetchNextPage, hasNextPage, isFetching } = useInfiniteQuery({
+    queryKey: ['set-up', 'history', person, subject],
+    initialPageParam: 0,
+    queryFn: ({ pageParam }) => {
+      const query = new URLSearchParams({
+        ...(person ? { person } : {}),
+        ...(subject ? { subject } : {}),
+        ...(pageParam ? { before: String(pageParam) } : {}),
+      });
+      return getJson<HistoryPage>(`${api}/set-up/history?${query}`);
+    },
+    getNextPageParam: (page) => (page.hasMore ? page.lines.at(-1)?.id : undefined),
+  });
+  const lines = data?.pages.flatMap((page) => page.lines) ?? [];
+  return (
+    <>
+      <p className="mb-2 flex flex-wrap gap-2">
+        <Choose
+          label="Who"
+          chosen={person}
+          choices={[{ key: '', name: 'everybody' }, ...setUp.people.map(({ id, name }) => ({ key: id as string, name }))]}
+          onChoose={(id) => address.set({ person: id || null })}
+        />
+        <Choose
+          label="What"
+          chosen={subject}
+          choices={[{ key: '', name: 'everything' }, ...SUBJECTS.map((key) => ({ key, name: key }))]}
+          onChoose={(key) => address.set({ subject: key || null })}
+        />
+      </p>
+      <div className="card overflow-x-auto px-2">
+        {data && lines.length === 0 ? (
+          <EmptyView title="Nothing here">Nobody has done anything of the kind.</EmptyView>
+        ) : (
+          <table className="grid-table">
+            <thead>
+              <tr>
+                {['When', 'Who', 'What', 'Details'].map((head) => (
+                  <th key={head} scope="col">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {lines.map((line) => (
+                <tr key={line.id}>
+                  <td className="text-[13px] whitespace-nowrap">
+                    <Moment at={line.at} />
+                  </td>
+                  <td className="text-[13px] whitespace-nowrap">{line.by ?? 'the program'}</td>
+                  <td>
+                    <span className="tag">{line.subject}</span> {line.action}
+                  </td>
+                  <td className="max-w-[520px] truncate font-mono text-[12px] text-soft" title={line.details}>
+                    {line.details === '{}' ? '' : line.details}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      {hasNextPage && (
+        <p className="mt-3">
+          <button type="button" className="button" disabled={isFetching} onClick={() => void fetchNextPage()}>
+            Show what was before
+          </button>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,64 @@
+import type { MailBox } from '@kindred-baton/contracts/programmes/programme';
+import { useQuery } from '@tanstack/react-query';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { Moment } from '../../ui/moment.tsx';
+import { getJson } from '../../ui/request.ts';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+const ASK_MS = 5_000;
+
+/** Letters that went out, that wait, or that could not be sent, with the reason. */
+export function MailsView() {
+  const { api } = useProgramme();
+  const { data } = useQuery({
+    queryKey: ['set-up', 'mails'],
+    queryFn: () => getJson<MailBox>(`${api}/set-up/mails`),
+    refetchInterval: ASK_MS,
+  });
+  if (!data) return <p className="text-soft">Loading …</p>;
+  if (data.mails.length === 0)
+    return (
+      <div className="card">
+        <EmptyView title="No letters yet">When a baton comes to somebody who wants to know, a letter stands here and goes out.</EmptyView>
+      </div>
+    );
+  return (
+    <div className="card overflow-x-auto px-2">
+      <table className="grid-table">
+        <thead>
+          <tr>
+            {['To', 'Subject', 'Written', 'Sent'].map((head) => (
+              <th key={head} scope="col">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {data.mails.map((mail) => (
+            <tr key={mail.id}>
+              <td>
+                {mail.toName} <span className="text-[13px] text-soft">{mail.to}</span>
+              </td>
+              <td>{mail.subject}</td>
+              <td className="text-[13px]">
+                <Moment at={mail.at} />
+              </td>
+              <td className="text-[13px]">
+                {mail.sentAt ? (
+                  <Moment at={mail.sentAt} />
+                ) : mail.failures > 0 ? (
+                  <span className="text-failed">
+                    {mail.problem}; tried {mail.failures} times
+                  </span>
+                ) : (
+                  'waits'
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

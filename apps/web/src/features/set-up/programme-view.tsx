@@ -1,0 +1,76 @@
+import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
+import { useState } from 'react';
+import { TextField } from '../../ui/field.tsx';
+import { useNotice } from '../../ui/notices.tsx';
+import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { NewProgrammeDialog } from './new-programme-dialog.tsx';
+import { TimeZoneField } from './time-zone-field.tsx';
+import { useSetUp } from './use-set-up.ts';
+
+/** The programme itself: its name, its time zone, how things are numbered, and who is told of defects. */
+export function ProgrammeView({ setUp }: { readonly setUp: SetUp }) {
+  const { base } = useProgramme();
+  const { send } = useSetUp();
+  const notify = useNotice();
+  const [isNew, setIsNew] = useState(false);
+  const { programme } = setUp;
+  const form = useForm(async (values) => {
+    await send('PATCH', '', values);
+    notify({ kind: 'done', text: 'Kept.' });
+  });
+  return (
+    <>
+      <form onSubmit={form.onSubmit} className="card max-w-[860px] px-5 py-4">
+        <div className="grid gap-x-4 md:grid-cols-2">
+          <TextField label="Name" name="name" required maxLength={200} defaultValue={programme.name} problem={form.problemOf('name')} />
+          <TimeZoneField chosen={programme.timeZone} problem={form.problemOf('timeZone')} />
+          <TextField
+            label="How cycles are numbered"
+            name="cycleScheme"
+            required
+            defaultValue={programme.cycleScheme}
+            problem={form.problemOf('cycleScheme')}
+            hint="9 is the next free number, {purpose} its first letters, {year} the year: {purpose}-9, R{year}.99"
+          />
+          <TextField
+            label="What defects begin with"
+            name="defectPrefix"
+            required
+            defaultValue={programme.defectPrefix}
+            problem={form.problemOf('defectPrefix')}
+            hint={`${programme.defectPrefix}-1, ${programme.defectPrefix}-2 …`}
+          />
+        </div>
+        <TextField
+          label="Web hook for defects"
+          name="defectHook"
+          type="url"
+          defaultValue={programme.defectHook}
+          problem={form.problemOf('defectHook')}
+          placeholder="https://"
+          hint={
+            programme.hookProblem === ''
+              ? 'Each change of a defect is sent there as JSON, in order; empty: nothing is sent.'
+              : `Not taken yet: ${programme.hookProblem}. It is tried again.`
+          }
+        />
+        <p className="hint mb-3">
+          Levels of the map ({programme.levels.join(' › ')}) and how its nodes are numbered ({programme.codeScheme.join(', ')}) are changed
+          on{' '}
+          <a className="underline" href={`${base}/map`}>
+            the map
+          </a>
+          .
+        </p>
+        <FormFoot form={form} label="Keep" onCancel={() => location.reload()} />
+      </form>
+      <p className="mt-4">
+        <button type="button" className="button" onClick={() => setIsNew(true)}>
+          Found another programme
+        </button>
+      </p>
+      {isNew && <NewProgrammeDialog onClose={() => setIsNew(false)} />}
+    </>
+  );
+}

@@ -1,0 +1,76 @@
+import type { GuideView } from '@kindred-baton/contracts/turns/turn';
+import type { Choices } from '@kindred-baton/contracts/programmes/programme';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { DialogBox } from '../../ui/dialog.tsx';
+import { SelectField, TextArea } from '../../ui/field.tsx';
+import { useNotice } from '../../ui/notices.tsx';
+import { getJson, sendJson } from '../../ui/request.ts';
+import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+
+/** Hands a turn over, or takes one from somebody of the same lane, with a word. The lead gives any turn to anybody. */
+export function PassTurn({ guide }: { readonly guide: GuideView }) {
+  const { can, viewer } = useProgramme();
+  const [isAsked, setIsAsked] = useState(false);
+  const { turn } = guide;
+  const isMine = turn.assignee === viewer.person.name;
+  const isInLane = guide.mates.some(({ id }) => id === viewer.person.id);
+  const mayGive = can('run cycles') || (can('make attempts') && isMine);
+  const mayTake = can('make attempts') && !isMine && isInLane;
+  if (turn.state === 'under way' || turn.state === 'done' || (!mayGive && !mayTake)) return null;
+  return (
+    <>
+      <button type="button" className="button button-quiet button-small" onClick={() => setIsAsked(true)}>
+        {mayGive ? 'Hand it over' : `Take it${turn.assignee ? ` from ${turn.assignee}` : ''}`}
+      </button>
+      {isAsked && <PassDialog guide={guide} isTaken={!mayGive} onClose={() => setIsAsked(false)} />}
+    </>
+  );
+}
+
+function PassDialog({ guide, isTaken, onClose }: { readonly guide: GuideView; readonly isTaken: boolean; readonly onClose: () => void }) {
+  const { api, can, viewer } = useProgramme();
+  const client = useQueryClient();
+  const notify = useNotice();
+  const isLead = can('run cycles');
+  const { data: choices } = useQuery({
+    queryKey: ['choices'],
+    queryFn: () => getJson<Choices>(`${api}/choices`),
+    enabled: isLead && !isTaken,
+  });
+  const people = isLead
+    ? [...guide.mates, ...(choices?.people ?? []).filter(({ id }) => guide.mates.every((mate) => mate.id !== id))]
+    : guide.mates;
+  const others = people.filter(({ name }) => name !== guide.turn.assignee);
+  const form = useForm(async ({ personId, word }) => {
+    await sendJson('PUT', `${api}/turns/${guide.turn.id}/assignee`, { personId: isTaken ? viewer.person.id : personId, word });
+    await client.invalidateQueries({ queryKey: ['turns'] });
+    notify({ kind: 'done', text: isTaken ? 'It is with you now.' : 'Handed over.' });
+    onClose();
+  });
+  return (
+    <DialogBox title={isTaken ? 'Take this turn' : 'Hand this turn over'} isOpen onClose={onClose}>
+      <form onSubmit={form.onSubmit}>
+        {!isTaken && (
+          <SelectField label="To" name="personId" required problem={form.problemOf('personId')}>
+            {others.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+                {guide.mates.some((mate) => mate.id === id) ? '' : ' (another lane)'}
+              </option>
+            ))}
+          </SelectField>
+        )}
+        <TextArea
+          label="A word with it (optional)"
+          name="word"
+          rows={2}
+          maxLength={2_000}
+          placeholder="The customer is ready in the works system."
+        />
+        <FormFoot form={form} label={isTaken ? 'Take it' : 'Hand it over'} onCancel={onClose} />
+      </form>
+    </DialogBox>
+  );
+}

@@ -1,0 +1,24 @@
+import { beginSchema } from '@kindred-baton/contracts/programmes/programme';
+import { foundFirst } from '@kindred-baton/store/programmes/found-first';
+import { hashPassword } from 'better-auth/crypto';
+import { definePublicEndpoint } from '../../server/endpoint.ts';
+import { getStore } from '../../server/store.ts';
+
+const LEVELS = ['Value stream', 'Process', 'Activity'];
+
+export const POST = definePublicEndpoint(beginSchema, async ({ name, email, password, programme, timeZone }) => ({
+  key: await foundFirst(getStore(), {
+    ...{ name, email, passwordHash: await hashPassword(password) },
+    programme: { key: toKey(programme), name: programme, timeZone, levels: LEVELS },
+  }),
+}));
+
+function toKey(name: string): string {
+  const key = name
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^[^a-z]+|-+$/g, '')
+    .slice(0, 40);
+  return key.length < 2 || key === 'api' || key === 'sign-in' ? 'programme' : key;
+}
