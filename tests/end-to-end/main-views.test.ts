@@ -44,14 +44,25 @@ const VIEWS: readonly (readonly [name: string, path: string, person: string])[] 
   ['import of a scenario', '/brindlemere/map/import?kind=scenario', 'Lea Marsh'],
   ['cycles', '/brindlemere/cycles', 'Lea Marsh'],
   ['cycle', '/brindlemere/cycles/ACC-2', 'Lea Marsh'],
-  ['cycle, runs', '/brindlemere/cycles/ACC-2?view=runs', 'Lea Marsh'],
-  ['cycle, map changes', '/brindlemere/cycles/ACC-2?view=map', 'Lea Marsh'],
-  ['cycle, sign-offs', '/brindlemere/cycles/INT-1?view=sign-offs', 'Lea Marsh'],
+  ['cycle, a lane opened', '/brindlemere/cycles/ACC-2?lane=Billing&load=planned', 'Lea Marsh'],
+  ['cycle, scope', '/brindlemere/cycles/ACC-2?view=scope', 'Lea Marsh'],
+  ['cycle, rules', '/brindlemere/cycles/REG-4.2?view=rules', 'Lea Marsh'],
+  ['cycle, since it opened', '/brindlemere/cycles/ACC-2?view=changes', 'Lea Marsh'],
+  ['cycle, acceptance', '/brindlemere/cycles/INT-1?view=acceptance', 'Lea Marsh'],
+  ['acceptance, as an owner', '/brindlemere/cycles/ACC-2?view=acceptance', 'Greta Holm'],
   ['new cycle', '/brindlemere/cycles/new', 'Lea Marsh'],
   ['turns of a cycle', '/brindlemere/cycles/ACC-2/turns?status=held', 'Lea Marsh'],
   ['turns', '/brindlemere/turns', 'Ines Varga'],
   ['defects', '/brindlemere/defects?show=all', 'Lea Marsh'],
+  ['defects as a board', '/brindlemere/defects?view=board', 'Lea Marsh'],
   ['defect', '/brindlemere/defects/TQ-203', 'Lea Marsh'],
+  ['set-up', '/brindlemere/set-up', 'Lea Marsh'],
+  ['set-up of applications', '/brindlemere/set-up?view=applications', 'Lea Marsh'],
+  ['set-up of teams', '/brindlemere/set-up?view=teams', 'Lea Marsh'],
+  ['set-up of people', '/brindlemere/set-up?view=people', 'Lea Marsh'],
+  ['letters', '/brindlemere/set-up?view=mails', 'Lea Marsh'],
+  ['who did what', '/brindlemere/set-up?view=history', 'Lea Marsh'],
+  ['own account', '/brindlemere/me', 'Ines Varga'],
 ];
 
 describe('every main view', () => {
@@ -90,7 +101,7 @@ describe('every main view', () => {
     const visitor = await visit(person, path);
     await visitor.page.waitForSelector('h1');
     // Parts that are fetched when they are shown.
-    await visitor.page.waitForFunction(() => !document.body.innerText.includes('One moment …'));
+    await visitor.page.waitForFunction(() => !/(One moment|Loading.*|Looking what changed) …/.test(document.body.innerText));
     expect(await check(visitor)).toEqual([]);
     expect(visitor.errors.splice(0)).toEqual([]);
   });
@@ -130,6 +141,8 @@ describe('every main view', () => {
     [1024, '/brindlemere/scenarios/LR-S1?view=rows', 'Lea Marsh'],
     [1024, '/brindlemere/scenarios/LR-S1?view=wiring', 'Lea Marsh'],
     [1024, '/brindlemere/cycles/ACC-2', 'Lea Marsh'],
+    [1024, '/brindlemere/cycles/ACC-2?view=acceptance', 'Lea Marsh'],
+    [390, '/brindlemere/me', 'Ines Varga'],
     [390, '/brindlemere/turns', 'Ines Varga'],
   ])('at %i px nothing scrolls sideways but tables in their own frame: %s', async (width, path, person) => {
     const visitor = await visit(person, path);

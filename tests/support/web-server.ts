@@ -32,13 +32,14 @@ async function findFreePort(): Promise<number> {
 }
 
 /** The built application, as npm start serves it. */
-export async function startWebServer(databaseUrl: string, wantedPort?: number): Promise<WebServer> {
+export async function startWebServer(databaseUrl: string, wantedPort?: number, settings: NodeJS.ProcessEnv = {}): Promise<WebServer> {
   const port = wantedPort ?? (await findFreePort());
   const env = {
     DATABASE_URL: databaseUrl,
     PORT: String(port),
     KINDRED_BATON_SECRET: 'a secret of the end-to-end tests',
     KINDRED_BATON_SIGN_INS_A_MINUTE: '10000',
+    ...settings,
   };
   const child: ChildProcess = fork('server.mjs', { cwd: WEB, env: { ...process.env, ...env, NODE_ENV: 'production' }, execArgv: [] });
   const [message] = (await Promise.race([once(child, 'message'), once(child, 'exit')])) as [{ ready?: boolean } | number];

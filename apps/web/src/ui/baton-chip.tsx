@@ -15,8 +15,7 @@ export function BatonChip({ name, value, canCopy = false, size = 'small' }: Bato
   const look = `baton-chip ${size === 'large' ? 'px-4 py-1.5 text-[16px]' : ''}`;
   const inside = (
     <>
-      {name !== undefined && <span>{name}</span>}
-      <span className="value">{value}</span>
+      {name !== undefined && <span>{name}</span>} <span className="value">{value}</span>
     </>
   );
   if (!canCopy) return <span className={look}>{inside}</span>;

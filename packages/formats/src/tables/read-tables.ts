@@ -34,7 +34,9 @@ function toTexts(cells: SheetRow['cells']): string[] {
   return Array.from(texts, (text) => text ?? '');
 }
 
-function toText(content: CellContent): string {
+/** A cell as text; an empty one is ''. */
+export function toText(content: CellContent | undefined): string {
+  if (content === undefined) return '';
   switch (content.kind) {
     case 'text':
       return content.text;

@@ -4,7 +4,8 @@ import ExcelJS from 'exceljs';
 import { heading, paragraph, table } from '../documents/html.ts';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
-import { readTables } from '../tables/read-tables.ts';
+import { toText } from '../tables/read-tables.ts';
+import { readWorkbook } from '../workbook/read-workbook.ts';
 
 export interface PrintedTurn {
   /** Names the turn and its steps; it must come back as it is. */
@@ -84,18 +85,27 @@ export function printTurnSheet(turn: PrintedTurn, head: DocumentHead): string {
 export type FilledSheet =
   { readonly ok: true; readonly mark: string; readonly lines: readonly SheetLine[] } | { readonly ok: false; readonly message: string };
 
+const NO_SHEET = 'This is no turn sheet: take one from the turn, fill it in, and bring it back.';
+
 /** Reads a sheet that comes back. Never throws: a file that is none is said in a sentence. Cost O(cells). */
-export async function readTurnSheet(file: { readonly name: string; readonly bytes: Uint8Array }): Promise<FilledSheet> {
-  const reading = await readTables(file);
+export async function readTurnSheet({ bytes }: { readonly bytes: Uint8Array }): Promise<FilledSheet> {
+  const isArchive = bytes[0] === 0x50 && bytes[1] === 0x4b;
+  const reading = isArchive ? await readWorkbook(bytes) : null;
+  if (reading === null) return { ok: false, message: NO_SHEET };
   if (!reading.ok) return { ok: false, message: reading.message };
-  const rows = reading.tables.flatMap(({ headings, rows: own }) => [{ cells: headings }, ...own]).map(({ cells }) => cells);
-  const mark = rows.find((cells) => cells[0] === MARK)?.[1] ?? '';
-  const at = rows.findIndex((cells) => cells[0] === HEADINGS[0] && cells[3] === HEADINGS[3]);
-  if (mark === '' || at < 0) return { ok: false, message: 'This is no turn sheet: take one from the turn, fill it in, and bring it back.' };
-  const lines = rows.slice(at + 1).flatMap((cells): SheetLine[] => {
-    const number = Number(cells[0]);
-    const [step = '', , outcome = '', note = '', , kept = ''] = cells.slice(1);
-    return Number.isInteger(number) && number > 0 ? [{ number, step, outcome, note, kept }] : [];
+  const rows = reading.sheets
+    .flatMap((sheet) => sheet.rows)
+    .map(
+      ({ cells }) =>
+        (column: number) =>
+          toText(cells.get(column)).trim(),
+    );
+  const mark = rows.find((cell) => cell(1) === MARK)?.(2) ?? '';
+  const at = rows.findIndex((cell) => cell(1) === HEADINGS[0] && cell(4) === HEADINGS[3]);
+  if (mark === '' || at < 0) return { ok: false, message: NO_SHEET };
+  const lines = rows.slice(at + 1).flatMap((cell): SheetLine[] => {
+    const number = Number(cell(1));
+    return Number.isInteger(number) && number > 0 ? [{ number, step: cell(2), outcome: cell(4), note: cell(5), kept: cell(7) }] : [];
   });
   return { ok: true, mark, lines };
 }

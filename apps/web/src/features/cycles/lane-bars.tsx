@@ -54,7 +54,7 @@ function LaneRows({ lane, chart, isOpen, onChoose, onDrop }: LaneRowsProps) {
   const testers = lane.people.length === 0 ? 'nobody yet' : `${countOf(lane.people.length, 'tester')}, ${lane.hoursPerDay} h a day`;
   return (
     <>
-      <tr className={`border-b border-line-2 ${isOpen ? 'bg-band' : ''}`}>
+      <tr className={`border-b border-line-2 ${isOpen ? 'border-l-baton-wire border-l-[3px]' : ''}`}>
         <th scope="row" className="w-[170px] py-2 pl-4 text-left font-normal">
           <button type="button" className="text-left" aria-expanded={isOpen} onClick={() => onChoose(isOpen ? null : lane.key)}>
             <b className="block hover:underline">{lane.name}</b>
@@ -66,7 +66,11 @@ function LaneRows({ lane, chart, isOpen, onChoose, onDrop }: LaneRowsProps) {
       </tr>
       {isOpen &&
         lane.people.map((person) => (
-          <tr key={person.key} className="border-b border-line-2 bg-band" {...(onDrop ? toTarget(() => onDrop(person.key)) : {})}>
+          <tr
+            key={person.key}
+            className="border-l-baton-wire border-b border-l-[3px] border-line-2"
+            {...(onDrop ? toTarget(() => onDrop(person.key)) : {})}
+          >
             <th scope="row" className="py-1 pl-7 text-left text-[13px] font-normal">
               {person.name}
             </th>

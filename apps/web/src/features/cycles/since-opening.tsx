@@ -128,7 +128,7 @@ function Item({ href, code, name, text, onTake, isBusy }: ItemProps) {
         <span className="block text-[13px] text-soft">{text}</span>
       </span>
       {onTake && (
-        <button type="button" className="button button-small" aria-label={`Take ${code} over`} disabled={isBusy} onClick={onTake}>
+        <button type="button" className="button button-small" aria-label={`Take over ${code}`} disabled={isBusy} onClick={onTake}>
           {isBusy ? 'Taking over …' : 'Take over'}
         </button>
       )}

@@ -31,7 +31,7 @@ export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
   const lines = data?.pages.flatMap((page) => page.lines) ?? [];
   return (
     <>
-      <p className="mb-2 flex flex-wrap gap-2">
+      <div className="mb-2 flex flex-wrap gap-2">
         <Choose
           label="Who"
           chosen={person}
@@ -44,7 +44,7 @@ export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
           choices={[{ key: '', name: 'everything' }, ...SUBJECTS.map((key) => ({ key, name: key }))]}
           onChoose={(key) => address.set({ subject: key || null })}
         />
-      </p>
+      </div>
       <div className="card overflow-x-auto px-2">
         {data && lines.length === 0 ? (
           <EmptyView title="Nothing here">Nobody has done anything of the kind.</EmptyView>

@@ -46,7 +46,9 @@ export function PictureEditor({ picture, name, onClose, onKeep }: PictureEditorP
       drawing.current = null;
     };
   }, [picture]);
-  useEffect(() => drawing.current?.use(tool, words), [tool, words, marks]);
+  useEffect(() => {
+    drawing.current?.use(tool, words);
+  }, [tool, words, marks]);
   const keep = async () => {
     setIsBusy(true);
     try {
@@ -202,7 +204,9 @@ function createDrawing(holder: HTMLDivElement, image: ImageBitmap, onMarks: (cou
     });
   });
   return {
-    use: (next, text) => ([tool, words] = [next, text]),
+    use: (next, text) => {
+      [tool, words] = [next, text];
+    },
     undo: () => {
       done.pop()?.();
       layer.batchDraw();

@@ -1,0 +1,77 @@
+import { describe, expect, it } from 'vitest';
+import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
+import type { ReportedCycle, ReportedNode } from './cycle-report.ts';
+import { toCycleTables, writeAcceptanceSheet, writeCycleReport } from './cycle-report.ts';
+
+const counts = { ...NO_COUNTS, passed: 9, failed: 1, waiting: 2 };
+const node: ReportedNode = {
+  ...{ code: 'NS', name: 'New supply', depth: 0, owner: 'Greta Holm', counts },
+  criteria: [{ rule: { kind: 'pass share', least: 0.95 }, isMet: false, figure: 0.9, open: ['failed'] }],
+  openDefects: [{ code: 'TQ-1', title: 'Wrong <band>', severity: 'major' }],
+  requirements: [{ code: 'RQ-1', title: 'A quote can be priced', state: 'verified' }],
+  signOff: null,
+};
+const cycle: ReportedCycle = {
+  ...{ code: 'ACC-2', name: 'Acceptance round 2', state: 'open', purpose: 'acceptance', environment: 'Rehearsal', owner: 'Lea Marsh' },
+  ...{ startsOn: '2026-11-19', endsOn: '2026-12-09', counts, criteria: [], nodes: [node] },
+  runs: [
+    { number: 1, scenario: 'NS-S1', row: 'band B', outcome: 'failed', left: 'next cycle' },
+    { number: 2, scenario: 'NS-S1', row: 'band C', outcome: 'passed', left: '' },
+  ],
+  lanes: [{ team: 'Billing', turns: 12, minutes: 120, minutesLeft: 45, counts }],
+  defects: [{ code: 'TQ-1', title: 'Wrong <band>', severity: 'major', status: 'new', team: 'Billing', waiting: 3 }],
+  changes: [{ at: '25 November 2026', by: 'Lea Marsh', action: 'scope changed', why: 'Bills come later' }],
+};
+const head = { title: 'x', programme: 'North', day: '26 November 2026', paper: 'Letter' as const };
+
+describe('the acceptance sheet', () => {
+  it('has figures, criteria and places to decide and sign; no share is said where there is none', () => {
+    const html = writeAcceptanceSheet(cycle, node, head);
+    for (const text of [
+      'Acceptance: New supply',
+      '83.3 %',
+      '90.0 %',
+      'At least 95 % of what was run has passed',
+      'Wrong &lt;band&gt;',
+      'refused, because:',
+      'Process owner: Greta Holm',
+      'size: Letter',
+    ])
+      expect(html).toContain(text);
+    expect(writeAcceptanceSheet(cycle, { ...node, counts: NO_COUNTS }, head)).toContain('<td>–</td>');
+  });
+
+  it('shows the decision that was made, and that its figures have moved', () => {
+    const signOff = {
+      decision: 'accepted with reservations',
+      reason: 'Good enough',
+      by: 'Greta Holm',
+      at: '26 November 2026',
+      reservations: [{ text: 'Charges', dueOn: '2027-01-15' }],
+      counts,
+      hasMoved: true,
+    };
+    const html = writeAcceptanceSheet(cycle, { ...node, signOff }, head);
+    for (const text of ['Good enough', 'Charges (until 2027-01-15)', 'have moved since this decision']) expect(html).toContain(text);
+    expect(html).not.toContain('refused, because:');
+  });
+});
+
+describe('the report of a cycle', () => {
+  it('lists only runs that are not through, and what was changed of its scope', () => {
+    const html = writeCycleReport(cycle, head);
+    expect(html).toContain('Runs that are not through: 1 of 2');
+    expect(html).toContain('Bills come later');
+    expect(html).not.toContain('band C');
+  });
+
+  it('is a workbook with a sheet each', () =>
+    expect(toCycleTables(cycle).map(({ sheet, rows }) => [sheet, rows.length])).toEqual([
+      ['Cycle', 1],
+      ['Processes', 1],
+      ['Teams', 1],
+      ['Runs', 2],
+      ['Defects', 1],
+      ['Scope changes', 1],
+    ]));
+});
