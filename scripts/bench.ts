@@ -21,6 +21,7 @@ import { eq } from 'drizzle-orm';
 import type { Figure } from './bench-figure.ts';
 import { median } from './bench-figure.ts';
 import { benchLibrary } from './bench-library.ts';
+import { benchRound } from './bench-round.ts';
 import { benchScenarios } from './bench-scenarios.ts';
 
 function time(run: () => unknown, rounds = 31): number {
@@ -208,6 +209,7 @@ const figures = [
   ...benchScripts(),
   ...benchScenarios(),
   ...(await benchStore()),
+  ...(await benchRound(process.env['DATABASE_URL'] ?? '')),
 ];
 for (const { name, value, bound, unit, note } of figures) {
   const shown = value < 0.01 ? value.toExponential(2) : value.toFixed(2);

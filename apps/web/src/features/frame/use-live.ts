@@ -13,7 +13,9 @@ const STALE_AFTER: Readonly<Record<Topic, readonly string[]>> = {
   defects: ['defects', 'progress', 'turns', 'runs'],
 };
 
-const GATHER_MS = 200;
+/** The first change after a quiet while is shown at once; what follows closely is gathered, so that a busy hour asks twice a second. */
+const AT_ONCE_MS = 15;
+const GATHER_MS = 500;
 
 /**
  * Keeps the page up to date with what others do. Only a page that is looked at listens: a browser opens no more than six
@@ -25,8 +27,10 @@ export function useLive(api: string, client: QueryClient): void {
     let source: EventSource | undefined;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let hasMissed = false;
+    let askedAt = 0;
     const ask = () => {
       timer = undefined;
+      askedAt = performance.now();
       for (const key of stale) void client.invalidateQueries({ queryKey: [key] });
       stale.clear();
     };
@@ -34,7 +38,7 @@ export function useLive(api: string, client: QueryClient): void {
       source = new EventSource(`${api}/events`);
       source.onmessage = ({ data }) => {
         for (const key of STALE_AFTER[data as Topic] ?? []) stale.add(key);
-        timer ??= setTimeout(ask, GATHER_MS);
+        timer ??= setTimeout(ask, Math.max(AT_ONCE_MS, askedAt + GATHER_MS - performance.now()));
       };
       source.onerror = () => (hasMissed = true);
       source.onopen = () => {
