@@ -86,7 +86,7 @@ async function benchPlan(store: Store, lead: Actor): Promise<Figure[]> {
 }
 
 const TESTERS = 300;
-const STEPS = 400;
+const STEPS = 120;
 const PACED_MS = 60_000;
 const EVERY_MS = 2_000;
 const FLAT_OUT_MS = 15_000;
@@ -100,7 +100,7 @@ interface Tester {
   step: number;
 }
 
-/** A cycle with a turn for each of 300 testers, each with an attempt under way at a test of 400 steps. */
+/** A cycle with a turn for each of 300 testers, each with an attempt under way at a test of 120 steps. */
 async function layTesters(store: Store, lead: Actor): Promise<Tester[]> {
   await perform(store, lead, createTest, { code: 'BENCH', name: 'Long', node: 'NS-2.1', teamId: null, applicationId: null });
   const steps = Array.from({ length: STEPS }, (_, i) => ({ do: 'see' as const, target: `Line ${i}` }));
@@ -143,7 +143,7 @@ async function layTesters(store: Store, lead: Actor): Promise<Tester[]> {
     const token = randomUUID();
     await store.db.insert(people).values({ id: personId, name: `Tester ${i}`, email: `tester.${i}@bench.example` });
     await store.db.insert(members).values({ programmeId: lead.programmeId, personId, roles: ['tester'] });
-    await store.db.insert(sessions).values({ id: randomUUID(), userId: personId, token, expiresAt: new Date(Date.now() + 3_600_000) });
+    await store.db.insert(sessions).values({ id: randomUUID(), userId: personId, token, expiresAt: new Date(Date.now() + 7 * 86_400_000) });
     await store.db.update(turns).set({ assigneeId: personId }).where(eq(turns.id, turnId));
     const attemptId = randomUUID() as never;
     await perform(store, { ...lead, personId, roles: ['tester'] }, startAttempt, { turnId, id: attemptId, browser: 'bench' });

@@ -1,4 +1,5 @@
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
+import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestBrowser, Visitor } from '../support/browser.ts';
 import { launchBrowser, openAs } from '../support/browser.ts';
@@ -48,6 +49,25 @@ describe('nothing recorded is lost', () => {
     ]);
   });
 
+  it('when the database breaks every connection off: the next word goes through, none is lost or doubled', async () => {
+    const database = new pg.Client({ connectionString: databaseUrl });
+    await database.connect();
+    await database.query(
+      'select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()',
+    );
+    await database.end();
+    await tester.page.keyboard.press('s');
+    await tester.page.waitForFunction(
+      async (path) => {
+        const { attempts } = (await (await fetch(path)).json().catch(() => ({ attempts: [] }))) as { attempts: { results: unknown[] }[] };
+        return attempts[0]?.results.length === 3;
+      },
+      { timeout: 20_000, polling: 300 },
+      `/api/brindlemere/turns/${turnId}`,
+    );
+    expect((await outcomes())?.[2]).toEqual(['skipped', '']);
+  });
+
   it('when the network drops and the page is closed: it is sent from this browser later', async () => {
     await tester.page.setOfflineMode(true);
     await tester.page.keyboard.press('s');
@@ -57,11 +77,11 @@ describe('nothing recorded is lost', () => {
     await tester.page.waitForFunction(
       async (path) => {
         const { attempts } = (await (await fetch(path)).json()) as { attempts: { results: unknown[] }[] };
-        return attempts[0]?.results.length === 3;
+        return attempts[0]?.results.length === 4;
       },
       { timeout: 20_000, polling: 300 },
       `/api/brindlemere/turns/${turnId}`,
     );
-    expect((await outcomes())?.[2]).toEqual(['skipped', '']);
+    expect((await outcomes())?.[3]).toEqual(['skipped', '']);
   });
 });

@@ -1,11 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import type { PersonId } from '@kindred-baton/core/ids';
 import { AppError } from '@kindred-baton/contracts/errors';
 import { defineMiddleware } from 'astro:middleware';
 import { answerError } from './server/answer-error.ts';
-import { getAuth } from './server/auth.ts';
 import { getLog } from './server/log.ts';
 import { startPost } from './server/post.ts';
+import { findPerson, forgetPeople } from './server/who-asks.ts';
 import { startWorker } from './server/worker.ts';
 
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
@@ -21,8 +20,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
   try {
     if (!SAFE_METHODS.has(request.method)) requireOwnOrigin(request, url);
     if (!PUBLIC.test(url.pathname)) {
-      const session = await getAuth().api.getSession({ headers: request.headers });
-      if (session) locals.personId = session.user.id as PersonId;
+      const personId = await findPerson(request);
+      if (personId) locals.personId = personId;
       else if (isApi) throw new AppError('not signed in', 'Your session is over. Sign in again; what you typed is kept in this browser.');
       else return context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
     }
@@ -30,6 +29,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
     return answerError(error, locals.requestId);
   }
   const response = await next();
+  if (url.pathname.startsWith('/api/auth/')) forgetPeople();
   setHeaders(response);
   return response;
 });

@@ -1,6 +1,5 @@
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Actor } from '@kindred-baton/store/actor';
-import { getActor } from '@kindred-baton/store/actor';
 import type { Operation, Query } from '@kindred-baton/store/operation';
 import { ask, perform } from '@kindred-baton/store/operation';
 import type { APIContext, APIRoute } from 'astro';
@@ -8,6 +7,7 @@ import type { z } from 'zod';
 import { answerError } from './answer-error.ts';
 import { readJson } from './read-body.ts';
 import { getStore } from './store.ts';
+import { findActor } from './who-asks.ts';
 
 const MAX_JSON_BYTES = 2 * 1024 * 1024;
 
@@ -78,7 +78,7 @@ export function definePublicEndpoint<Body>(
 async function toContext({ locals, params, request, url }: APIContext): Promise<EndpointContext<undefined>> {
   if (!locals.personId) throw new AppError('not signed in', 'Sign in first.');
   const store = getStore();
-  const actor = await getActor(store, locals.personId, params['programme'] ?? '');
+  const actor = await findActor(locals.personId, params['programme'] ?? '');
   return {
     ...{ actor, request, url, body: undefined },
     param: (name) => params[name] ?? '',

@@ -1,6 +1,5 @@
 import { AppError, ERROR_STATUS } from '@kindred-baton/contracts/errors';
 import type { StripView, Viewer } from '@kindred-baton/contracts/programmes/programme';
-import { getActor } from '@kindred-baton/store/actor';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
 import { ask } from '@kindred-baton/store/operation';
@@ -9,6 +8,7 @@ import type { AstroGlobal } from 'astro';
 import { ZodError } from 'zod';
 import { getLog } from './log.ts';
 import { getStore } from './store.ts';
+import { findActor } from './who-asks.ts';
 
 type Asker = <Input, Output>(query: Query<Input, Output>, input: Input) => Promise<Output>;
 
@@ -28,7 +28,7 @@ export async function loadPage<Content>(astro: AstroGlobal, { hasStrip = true, l
   let viewer: Viewer | null = null;
   try {
     if (!astro.locals.personId) throw new AppError('not signed in', 'Sign in first.');
-    const actor = await getActor(store, astro.locals.personId, astro.params['programme'] ?? '');
+    const actor = await findActor(astro.locals.personId, astro.params['programme'] ?? '');
     const asker: Asker = (query, input) => ask(store, actor, query, input);
     const about = asker(getViewer, undefined).then((found) => (viewer = found));
     const [known, strip, content] = await Promise.all([about, hasStrip ? asker(getStrip, undefined) : null, load(asker)]);

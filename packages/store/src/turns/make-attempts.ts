@@ -8,6 +8,7 @@ import type { Step } from '@kindred-baton/core/tests/step';
 import { checkValue } from '@kindred-baton/core/values/check-value';
 import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
+import type { Actor } from '../actor.ts';
 import { settleDefects } from '../defects/settle-defects.ts';
 import type { Context, Operation } from '../operation.ts';
 import { tellReady } from '../mails/tell.ts';
@@ -98,7 +99,7 @@ export async function getOwnAttempt({ db, actor }: Context, id: AttemptId): Prom
     .where(and(eq(attempts.id, id), eq(turns.programmeId, actor.programmeId)))
     .for('update', { of: attempts });
   if (!found) throw new AppError('not found', 'There is no such attempt in this programme.');
-  if (found.attempt.personId !== actor.personId) throw new AppError('forbidden', 'This attempt is somebody else’s.');
+  requireOwnAttempt(actor, found.attempt.personId);
   const { attempt, turn, version } = found;
   return { attempt, turn, steps: version?.steps ?? turn.bare?.steps ?? [], gives: version?.gives ?? turn.bare?.gives ?? [] };
 }
@@ -107,19 +108,13 @@ export async function getOwnAttempt({ db, actor }: Context, id: AttemptId): Prom
 export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; word: RecordStep }, { done: true }> = {
   right: 'make attempts',
   run: async (context, { attemptId, stepIndex, word }) => {
-    const { db } = context;
-    const { attempt, steps, gives } = await getOwnAttempt(context, attemptId);
-    const step = steps[stepIndex];
-    if (!step) throw new AppError('invalid', `This test has ${steps.length} steps; there is no step ${stepIndex + 1}.`);
-    const [before] = await db
-      .select({ wordId: stepResults.wordId })
-      .from(stepResults)
-      .where(and(eq(stepResults.attemptId, attemptId), eq(stepResults.stepIndex, stepIndex)));
-    if (before?.wordId === word.wordId) return { done: true };
+    const { attempt, step, steps, gives, before } = await getOwnStep(context, attemptId, stepIndex);
+    if (!step) throw new AppError('invalid', `This test has ${steps} steps; there is no step ${stepIndex + 1}.`);
+    if (before === word.wordId) return { done: true };
     if (attempt.finishedAt) throw new AppError('conflict', 'This attempt is finished; begin another to change what was seen.');
     if (step.keepAs !== undefined) await keepValue(context, attempt, gives, { name: step.keepAs, word });
     const result = { outcome: word.outcome, note: word.note, recordedAt: new Date(word.at), wordId: word.wordId };
-    await db
+    await context.db
       .insert(stepResults)
       .values({ attemptId, stepIndex, ...result })
       .onConflictDoUpdate({ target: [stepResults.attemptId, stepResults.stepIndex], set: result });
@@ -133,12 +128,46 @@ export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; wo
   },
 };
 
+/**
+ * One step of the actor's own attempt, the attempt locked, with the word that it has already. The busiest question of a round: one query,
+ * and of a long test only the step that is asked for.
+ */
+async function getOwnStep({ db, actor }: Context, id: AttemptId, stepIndex: number) {
+  const steps = sql`coalesce(${testVersions.steps}, ${turns.bare} -> 'steps')`;
+  const [found] = await db
+    .select({
+      attempt: { id: attempts.id, personId: attempts.personId, finishedAt: attempts.finishedAt },
+      step: sql<Step | null>`${steps} -> ${stepIndex}::int`,
+      steps: sql<number>`jsonb_array_length(${steps})`,
+      gives: sql<Field[]>`coalesce(${testVersions.gives}, ${turns.bare} -> 'gives')`,
+      before: stepResults.wordId,
+    })
+    .from(attempts)
+    .innerJoin(turns, and(eq(turns.id, attempts.turnId), eq(turns.programmeId, actor.programmeId)))
+    .leftJoin(testVersions, eq(testVersions.id, attempts.versionId))
+    .leftJoin(stepResults, and(eq(stepResults.attemptId, attempts.id), eq(stepResults.stepIndex, stepIndex)))
+    .where(eq(attempts.id, id))
+    .for('update', { of: attempts });
+  if (!found) throw new AppError('not found', 'There is no such attempt in this programme.');
+  requireOwnAttempt(actor, found.attempt.personId);
+  return found;
+}
+
+function requireOwnAttempt(actor: Actor, personId: PersonId): void {
+  if (personId !== actor.personId) throw new AppError('forbidden', 'This attempt is somebody else’s.');
+}
+
 interface KeptWord {
   readonly name: string;
   readonly word: RecordStep;
 }
 
-async function keepValue({ db }: Context, attempt: AttemptRow, gives: readonly Field[], { name, word }: KeptWord): Promise<void> {
+async function keepValue(
+  { db }: Context,
+  attempt: Pick<AttemptRow, 'id'>,
+  gives: readonly Field[],
+  { name, word }: KeptWord,
+): Promise<void> {
   const field = gives.find((candidate) => toNameKey(candidate.name) === toNameKey(name)) ?? { name, type: 'text' as const };
   const typed = word.kept?.trim() ?? '';
   if (word.outcome === 'passed' || typed !== '') {
