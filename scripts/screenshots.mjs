@@ -24,7 +24,6 @@ const VIEWS = [
   },
   { name: 'requirements', path: '/brindlemere/requirements?view=matrix&scope=NS', as: 'lea.marsh' },
   { name: 'tests', path: '/brindlemere/tests', as: 'lea.marsh' },
-  { name: 'worth-a-look', path: '/brindlemere/tests?view=look', as: 'lea.marsh' },
   { name: 'test', path: '/brindlemere/tests/BIL-01', as: 'edda.quill' },
   {
     name: 'sentences',
@@ -42,7 +41,18 @@ const VIEWS = [
   { name: 'wiring', path: '/brindlemere/scenarios/PU-S2?view=wiring', as: 'lea.marsh' },
   { name: 'data-rows', path: '/brindlemere/scenarios/LR-S1?view=rows', as: 'lea.marsh', then: makeRows },
   { name: 'chain-finder', path: '/brindlemere/scenarios?view=find&goal=Receipt+no.', as: 'lea.marsh' },
-  { name: 'cycle', path: '/brindlemere/cycles/ACC-2', as: 'lea.marsh' },
+  {
+    name: 'cycle',
+    path: '/brindlemere/cycles/ACC-2',
+    as: 'lea.marsh',
+    then: (page) => page.waitForSelector('button[aria-label^="Try:"]'),
+  },
+  {
+    name: 'acceptance',
+    path: '/brindlemere/cycles/ACC-2?view=acceptance&node=NS-2',
+    as: 'greta.holm',
+    then: (page) => page.waitForSelector('input[name=decision]'),
+  },
   { name: 'new-cycle', path: '/brindlemere/cycles/new', as: 'lea.marsh', then: (page) => press(page, 'tbody input[type=checkbox]') },
   { name: 'turns', path: '/brindlemere/turns', as: 'sena.adeyo', then: (page) => press(page, 'section[aria-label="With you"] li button') },
   { name: 'guide-phone', path: '/brindlemere/turns', as: 'ines.varga', width: 390, then: guide },

@@ -66,8 +66,8 @@ describe('exit criteria', () => {
 });
 
 describe('a cycle’s code', () => {
-  it('follows the programme’s scheme to the next free number', () => {
-    expect(proposeCycleCode('{purpose}-9', 'acceptance', '2026-03-02', (code) => code === 'ACC-1')).toBe('ACC-2');
+  it('follows the programme’s scheme to the next number', () => {
+    expect(proposeCycleCode('{purpose}-9', 'acceptance', '2026-03-02', (code) => code === 'ACC-2')).toBe('ACC-3');
     expect(proposeCycleCode('R{year}.99', 'smoke', '2026-03-02', () => false)).toBe('R2026.01');
   });
   it('needs a number and the characters of a code', () => {
