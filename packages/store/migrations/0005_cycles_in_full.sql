@@ -101,7 +101,7 @@ ALTER TABLE "defect_words" ADD CONSTRAINT "defect_words_person_id_people_id_fk" 
 ALTER TABLE "invitations" ADD CONSTRAINT "invitations_programme_id_programmes_id_fk" FOREIGN KEY ("programme_id") REFERENCES "public"."programmes"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "invitations" ADD CONSTRAINT "invitations_invited_by_people_id_fk" FOREIGN KEY ("invited_by") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "mails" ADD CONSTRAINT "mails_programme_id_programmes_id_fk" FOREIGN KEY ("programme_id") REFERENCES "public"."programmes"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "nudges" ADD CONSTRAINT "nudges_turn_id_turns_id_fk" FOREIGN KEY ("turn_id") REFERENCES "public"."turns"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "nudges" ADD CONSTRAINT "nudges_turn_id_turns_id_fk" FOREIGN KEY ("turn_id") REFERENCES "public"."turns"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "nudges" ADD CONSTRAINT "nudges_from_id_people_id_fk" FOREIGN KEY ("from_id") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "nudges" ADD CONSTRAINT "nudges_to_id_people_id_fk" FOREIGN KEY ("to_id") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "defect_words_defect_id_at_index" ON "defect_words" USING btree ("defect_id","at");--> statement-breakpoint

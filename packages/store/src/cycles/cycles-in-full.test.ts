@@ -13,6 +13,7 @@ import { runs } from '../schema/cycles.ts';
 import { turns } from '../schema/turns.ts';
 import { getGuide } from '../turns/get-guide.ts';
 import { finishAttempt, recordStep, startAttempt } from '../turns/make-attempts.ts';
+import { nudge } from '../turns/nudge.ts';
 import { getAcceptance, signOffNode } from './acceptance.ts';
 import { changeCycle, createCycle } from './change-cycles.ts';
 import { changeScope, getScopeEffects, takeScenario } from './change-scope.ts';
@@ -209,6 +210,9 @@ describe('cycles in full', () => {
 
     it('takes a changed scenario over for runs that nobody has begun', async () => {
       expect((await db.ask(lead, getSinceOpening, 'C-1')).scenarios).toEqual([]);
+      // Somebody was asked for a baton of it; that does not stand in the way.
+      const ready = (await turnsOf('C-1')).find(({ status, person }) => status === 'ready' && person !== null);
+      await db.perform(lead, nudge, ready?.id as never);
       expect(await db.perform(lead, takeScenario, { code: 'C-1', scenario: 'LR-S3' })).toEqual({ runs: 1 });
       expect((await db.ask(lead, getCycle, 'C-1')).scopeChanges[0]?.action).toBe('took a scenario over');
     });

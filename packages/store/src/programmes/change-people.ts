@@ -183,11 +183,11 @@ export async function findInvitation(store: Store, token: string) {
   return found;
 }
 
-/** Makes the account of somebody who was invited, and her a member. Answers the programme's key. */
+/** Makes the account of somebody who was invited, and her a member; who has one by now keeps it as it is. */
 export async function acceptInvitation(
   store: Store,
   input: { readonly token: string; readonly name: string; readonly passwordHash: string },
-): Promise<string> {
+): Promise<{ key: string; hadAccount: boolean }> {
   try {
     return await store.db.transaction(async (db) => {
       const now = store.now();
@@ -197,20 +197,23 @@ export async function acceptInvitation(
         .where(and(eq(invitations.tokenHash, hash(input.token)), isNull(invitations.acceptedAt)))
         .returning();
       if (!invitation) throw new AppError('not found', 'This invitation was used already, or taken back. Ask the lead for another.');
-      const personId = createId<'person'>();
-      await db
-        .insert(people)
-        .values({ id: personId, name: input.name, email: invitation.email, emailVerified: true, createdAt: now, updatedAt: now });
-      await db.insert(accounts).values({
-        id: createId(),
-        accountId: personId,
-        providerId: 'credential',
-        userId: personId,
-        password: input.passwordHash,
-        createdAt: now,
-        updatedAt: now,
-      });
-      await db.insert(members).values({ programmeId: invitation.programmeId, personId, roles: invitation.roles });
+      const [existing] = await db.select({ id: people.id }).from(people).where(eq(people.email, invitation.email));
+      const personId = existing?.id ?? createId<'person'>();
+      if (!existing) {
+        await db
+          .insert(people)
+          .values({ id: personId, name: input.name, email: invitation.email, emailVerified: true, createdAt: now, updatedAt: now });
+        await db.insert(accounts).values({
+          id: createId(),
+          accountId: personId,
+          providerId: 'credential',
+          userId: personId,
+          password: input.passwordHash,
+          createdAt: now,
+          updatedAt: now,
+        });
+      }
+      await db.insert(members).values({ programmeId: invitation.programmeId, personId, roles: invitation.roles }).onConflictDoNothing();
       const own = await db
         .select({ id: teams.id })
         .from(teams)
@@ -223,7 +226,11 @@ export async function acceptInvitation(
             ),
           ),
         );
-      if (own.length > 0) await db.insert(teamMembers).values(own.map(({ id }) => ({ teamId: id, personId })));
+      if (own.length > 0)
+        await db
+          .insert(teamMembers)
+          .values(own.map(({ id }) => ({ teamId: id, personId })))
+          .onConflictDoNothing();
       await db.insert(history).values({
         programmeId: invitation.programmeId,
         personId,
@@ -234,7 +241,7 @@ export async function acceptInvitation(
         details: { name: input.name },
       });
       const [programme] = await db.select({ key: programmes.key }).from(programmes).where(eq(programmes.id, invitation.programmeId));
-      return programme?.key ?? '';
+      return { key: programme?.key ?? '', hadAccount: existing !== undefined };
     });
   } catch (error) {
     throw translateDriverError(error);

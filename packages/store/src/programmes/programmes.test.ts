@@ -106,10 +106,22 @@ describe('people of a programme', () => {
     const [letter] = await letters();
     const token = /invitation\/(\S+)/.exec(letter?.text ?? '')?.[1] ?? '';
     expect((await findInvitation(db.store, token))?.key).toBe('brindlemere');
-    expect(await acceptInvitation(db.store, { token, name: 'New Person', passwordHash: 'x' })).toBe('brindlemere');
+    expect(await acceptInvitation(db.store, { token, name: 'New Person', passwordHash: 'x' })).toEqual({
+      key: 'brindlemere',
+      hadAccount: false,
+    });
     await expect(acceptInvitation(db.store, { token, name: 'Again', passwordHash: 'x' })).rejects.toThrow('was used already');
     expect((await db.actorOf('New Person')).roles).toEqual(['tester']);
     expect(await invite('NEW@x.example'.toLowerCase())).toEqual({ invited: 0, added: 0, known: ['new@x.example'] });
+  });
+
+  it('who got an account meanwhile keep it as it is, and are in all the same', async () => {
+    await invite('twice@x.example', 'Twice');
+    const letter = (await letters()).find(({ to }) => to === 'twice@x.example');
+    const token = /invitation\/(\S+)/.exec(letter?.text ?? '')?.[1] ?? '';
+    await db.store.db.insert(people).values({ id: randomUUID() as never, name: 'Twice Elsewhere', email: 'twice@x.example' });
+    expect(await acceptInvitation(db.store, { token, name: 'Twice', passwordHash: 'x' })).toMatchObject({ hadAccount: true });
+    expect((await db.actorOf('Twice Elsewhere')).roles).toEqual(['tester']);
   });
 
   it('lose an invitation that is taken back, and a second letter replaces the first', async () => {

@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ApplicationId, EnvironmentId, PersonId, TeamId } from '@kindred-baton/core/ids';
 import type { Context } from '../operation.ts';
@@ -38,7 +38,7 @@ export async function requireOwn({ db, actor }: Context, reference: Reference): 
       ? db
           .select({ id: members.personId })
           .from(members)
-          .where(and(eq(members.personId, ownerId), eq(members.programmeId, here)))
+          .where(and(eq(members.personId, ownerId), eq(members.programmeId, here), isNull(members.leftAt)))
       : [1],
   ]);
   const missing = ['team', 'application', 'environment', 'person'].filter((_, i) => found[i]?.length === 0);

@@ -83,7 +83,7 @@ describe('progress', () => {
     expect(await countQueries(() => db.ask(lead, listTests, testFilterSchema.parse({})))).toBe(5);
     expect(await countQueries(() => db.ask(lead, listScenarios, undefined))).toBe(6);
     expect(await countQueries(() => db.ask(lead, getCycle, 'ACC-2'))).toBe(7);
-    expect(await countQueries(() => db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1 }))).toBe(8);
+    expect(await countQueries(() => db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1 }))).toBe(10);
     expect(await countQueries(() => db.ask(lead, getTurnsHome, undefined))).toBeLessThanOrEqual(20);
   });
 });

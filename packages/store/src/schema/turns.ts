@@ -178,7 +178,7 @@ export const nudges = pgTable(
     id: uuid().$type<NudgeId>().primaryKey(),
     turnId: turnRef()
       .notNull()
-      .references(() => turns.id),
+      .references(() => turns.id, { onDelete: 'cascade' }),
     fromId: personRef()
       .notNull()
       .references(() => people.id),

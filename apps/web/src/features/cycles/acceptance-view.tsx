@@ -10,6 +10,7 @@ import { countOf, formatDay, formatShare } from '../../ui/format.ts';
 import { Moment } from '../../ui/moment.tsx';
 import { getJson } from '../../ui/request.ts';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
+import { FramedTable } from '../../ui/framed-table.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { useInScope } from '../frame/use-in-scope.ts';
@@ -78,59 +79,46 @@ function NodeTable({
   readonly onChoose: (code: string) => void;
 }) {
   return (
-    <div className="card overflow-x-auto px-2">
-      <table className="grid-table">
-        <thead>
-          <tr>
-            {['Process', 'Owner', 'Outcomes', 'Criteria', 'Decision'].map((head) => (
-              <th key={head} scope="col">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {nodes.map((node) => (
-            <tr key={node.code} className={node.code === chosen ? 'bg-baton-tint' : ''}>
-              <th scope="row" className="border-b-line-2! font-normal! text-ink!" style={{ paddingLeft: 10 + node.depth * 16 }}>
-                <button
-                  type="button"
-                  className="text-left hover:underline"
-                  aria-pressed={node.code === chosen}
-                  onClick={() => onChoose(node.code)}
-                >
-                  <b className={node.depth === 0 ? '' : 'font-normal'}>{node.name}</b>{' '}
-                  <span className="font-mono text-[13px] text-soft">{node.code}</span>
-                  {node.isCritical && <span className="tag ml-2">critical</span>}
-                </button>
-              </th>
-              <td className="text-[13px] whitespace-nowrap">{node.owner ?? <span className="text-soft">nobody</span>}</td>
-              <td className="w-[170px]">
-                <BatonBar counts={node.counts} className="h-[12px]!" />
-                <span className="text-[13px] whitespace-nowrap text-soft">
-                  {formatShare(getRunShare(node.counts))} run, {formatShare(getPassShare(node.counts), 1)} passed
-                </span>
-              </td>
-              <td className="text-[13px] whitespace-nowrap">
-                {node.criteria.filter(({ isMet }) => isMet).length} of {node.criteria.length} met
-              </td>
-              <td className="text-[13px] whitespace-nowrap">
-                {node.signOff ? (
-                  <>
-                    <b>{DECISION_WORDS[node.signOff.decision]}</b>
-                    {node.signOff.hasMoved && <span className="block text-soft">figures moved since</span>}
-                  </>
-                ) : node.canSign ? (
-                  <span className="font-semibold">yours to decide</span>
-                ) : (
-                  <span className="text-soft">open</span>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <FramedTable heads={['Process', 'Owner', 'Outcomes', 'Criteria', 'Decision']}>
+      {nodes.map((node) => (
+        <tr key={node.code} className={node.code === chosen ? 'bg-baton-tint' : ''}>
+          <th scope="row" className="border-b-line-2! font-normal! text-ink!" style={{ paddingLeft: 10 + node.depth * 16 }}>
+            <button
+              type="button"
+              className="text-left hover:underline"
+              aria-pressed={node.code === chosen}
+              onClick={() => onChoose(node.code)}
+            >
+              <b className={node.depth === 0 ? '' : 'font-normal'}>{node.name}</b>{' '}
+              <span className="font-mono text-[13px] text-soft">{node.code}</span>
+              {node.isCritical && <span className="tag ml-2">critical</span>}
+            </button>
+          </th>
+          <td className="text-[13px] whitespace-nowrap">{node.owner ?? <span className="text-soft">nobody</span>}</td>
+          <td className="w-[170px]">
+            <BatonBar counts={node.counts} className="h-[12px]!" />
+            <span className="text-[13px] whitespace-nowrap text-soft">
+              {formatShare(getRunShare(node.counts))} run, {formatShare(getPassShare(node.counts), 1)} passed
+            </span>
+          </td>
+          <td className="text-[13px] whitespace-nowrap">
+            {node.criteria.filter(({ isMet }) => isMet).length} of {node.criteria.length} met
+          </td>
+          <td className="text-[13px] whitespace-nowrap">
+            {node.signOff ? (
+              <>
+                <b>{DECISION_WORDS[node.signOff.decision]}</b>
+                {node.signOff.hasMoved && <span className="block text-soft">figures moved since</span>}
+              </>
+            ) : node.canSign ? (
+              <span className="font-semibold">yours to decide</span>
+            ) : (
+              <span className="text-soft">open</span>
+            )}
+          </td>
+        </tr>
+      ))}
+    </FramedTable>
   );
 }
 

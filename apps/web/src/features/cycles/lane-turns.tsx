@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { BatonMark } from '../../ui/baton-mark.tsx';
 import { countOf, formatDay, formatMinutes, STATUS_WORDS } from '../../ui/format.ts';
 import { MenuButton } from '../../ui/menu-button.tsx';
+import { FramedTable } from '../../ui/framed-table.tsx';
 
 interface LaneTurnsProps {
   readonly view: CyclePlanView;
@@ -68,35 +69,24 @@ export function LaneTurns({ view, lane, toTurn, canStaff, chosen, onChoose, onSt
           </span>
         )}
       </div>
-      <div className="overflow-x-auto px-2">
-        <table className="grid-table">
-          <thead>
-            <tr>
-              {['', 'Turn', 'Run', 'With', 'Due', 'Minutes'].map((head) => (
-                <th key={head} scope="col">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {own.slice(0, shown).map((turn, index) => (
-              <TurnRow
-                key={turn.id}
-                turn={turn}
-                run={runOf.get(turn.run)}
-                person={turn.person === null ? null : (nameOf.get(turn.person) ?? 'somebody who left')}
-                href={toTurn(turn.id)}
-                isChosen={chosen.has(turn.id)}
-                canStaff={canStaff && turn.status !== 'under way'}
-                onToggle={(isRange) => toggle(index, isRange)}
-                onDrag={() => !chosen.has(turn.id) && onChoose(new Set([turn.id]))}
-              />
-            ))}
-          </tbody>
-        </table>
+      <div>
+        <FramedTable heads={['', 'Turn', 'Run', 'With', 'Due', 'Minutes']} isBare>
+          {own.slice(0, shown).map((turn, index) => (
+            <TurnRow
+              key={turn.id}
+              turn={turn}
+              run={runOf.get(turn.run)}
+              person={turn.person === null ? null : (nameOf.get(turn.person) ?? 'somebody who left')}
+              href={toTurn(turn.id)}
+              isChosen={chosen.has(turn.id)}
+              canStaff={canStaff && turn.status !== 'under way'}
+              onToggle={(isRange) => toggle(index, isRange)}
+              onDrag={() => !chosen.has(turn.id) && onChoose(new Set([turn.id]))}
+            />
+          ))}
+        </FramedTable>
         {own.length > shown && (
-          <p className="py-2">
+          <p className="px-4 py-2">
             <button type="button" className="button button-small" onClick={() => setShown(shown + 10 * SHOWN)}>
               Show {Math.min(own.length - shown, 10 * SHOWN)} more
             </button>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { getJson } from '../../ui/request.ts';
+import { FramedTable } from '../../ui/framed-table.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** What changed on the map since the cycle opened: the cycle’s scope was chosen before that. */
@@ -21,42 +22,29 @@ export function MapChanges({ code }: { readonly code: string }) {
     );
   }
   return (
-    <div className="card overflow-x-auto px-2">
-      <table className="grid-table">
-        <thead>
-          <tr>
-            {['Code', 'Node', 'What', 'Changes', 'By', 'When'].map((head) => (
-              <th key={head} scope="col">
-                {head}
-              </th>
+    <FramedTable heads={['Code', 'Node', 'What', 'Changes', 'By', 'When']}>
+      {data.changes.map((change, index) => (
+        <tr key={index}>
+          <td className="font-mono text-[13px]">{change.code}</td>
+          <td>
+            <a className="hover:underline" href={`${base}/map?node=${encodeURIComponent(change.code)}`}>
+              {change.name}
+            </a>
+          </td>
+          <td>{change.action}</td>
+          <td className="text-[13px] text-soft">
+            {change.details.map(({ field, before, after }) => (
+              <span key={field} className="block max-w-[420px] truncate">
+                {field}: {before || 'nothing'} → {after || 'nothing'}
+              </span>
             ))}
-          </tr>
-        </thead>
-        <tbody>
-          {data.changes.map((change, index) => (
-            <tr key={index}>
-              <td className="font-mono text-[13px]">{change.code}</td>
-              <td>
-                <a className="hover:underline" href={`${base}/map?node=${encodeURIComponent(change.code)}`}>
-                  {change.name}
-                </a>
-              </td>
-              <td>{change.action}</td>
-              <td className="text-[13px] text-soft">
-                {change.details.map(({ field, before, after }) => (
-                  <span key={field} className="block max-w-[420px] truncate">
-                    {field}: {before || 'nothing'} → {after || 'nothing'}
-                  </span>
-                ))}
-              </td>
-              <td className="text-[13px] whitespace-nowrap">{change.by}</td>
-              <td className="text-[13px] whitespace-nowrap">
-                <Moment at={change.at} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+          </td>
+          <td className="text-[13px] whitespace-nowrap">{change.by}</td>
+          <td className="text-[13px] whitespace-nowrap">
+            <Moment at={change.at} />
+          </td>
+        </tr>
+      ))}
+    </FramedTable>
   );
 }

@@ -4,6 +4,7 @@ import { Choose } from '../../ui/choose.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { getJson } from '../../ui/request.ts';
+import { FramedTable } from '../../ui/framed-table.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
@@ -45,37 +46,26 @@ export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
           onChoose={(key) => address.set({ subject: key || null })}
         />
       </div>
-      <div className="card overflow-x-auto px-2">
+      <div className="card">
         {data && lines.length === 0 ? (
           <EmptyView title="Nothing here">Nobody has done anything of the kind.</EmptyView>
         ) : (
-          <table className="grid-table">
-            <thead>
-              <tr>
-                {['When', 'Who', 'What', 'Details'].map((head) => (
-                  <th key={head} scope="col">
-                    {head}
-                  </th>
-                ))}
+          <FramedTable heads={['When', 'Who', 'What', 'Details']} isBare>
+            {lines.map((line) => (
+              <tr key={line.id}>
+                <td className="text-[13px] whitespace-nowrap">
+                  <Moment at={line.at} />
+                </td>
+                <td className="text-[13px] whitespace-nowrap">{line.by ?? 'the program'}</td>
+                <td>
+                  <span className="tag">{line.subject}</span> {line.action}
+                </td>
+                <td className="max-w-[520px] truncate font-mono text-[12px] text-soft" title={line.details}>
+                  {line.details === '{}' ? '' : line.details}
+                </td>
               </tr>
-            </thead>
-            <tbody>
-              {lines.map((line) => (
-                <tr key={line.id}>
-                  <td className="text-[13px] whitespace-nowrap">
-                    <Moment at={line.at} />
-                  </td>
-                  <td className="text-[13px] whitespace-nowrap">{line.by ?? 'the program'}</td>
-                  <td>
-                    <span className="tag">{line.subject}</span> {line.action}
-                  </td>
-                  <td className="max-w-[520px] truncate font-mono text-[12px] text-soft" title={line.details}>
-                    {line.details === '{}' ? '' : line.details}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+            ))}
+          </FramedTable>
         )}
       </div>
       {hasNextPage && (

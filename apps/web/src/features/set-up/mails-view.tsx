@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { getJson } from '../../ui/request.ts';
+import { FramedTable } from '../../ui/framed-table.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 const ASK_MS = 5_000;
@@ -23,42 +24,29 @@ export function MailsView() {
       </div>
     );
   return (
-    <div className="card overflow-x-auto px-2">
-      <table className="grid-table">
-        <thead>
-          <tr>
-            {['To', 'Subject', 'Written', 'Sent'].map((head) => (
-              <th key={head} scope="col">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {data.mails.map((mail) => (
-            <tr key={mail.id}>
-              <td>
-                {mail.toName} <span className="text-[13px] text-soft">{mail.to}</span>
-              </td>
-              <td>{mail.subject}</td>
-              <td className="text-[13px]">
-                <Moment at={mail.at} />
-              </td>
-              <td className="text-[13px]">
-                {mail.sentAt ? (
-                  <Moment at={mail.sentAt} />
-                ) : mail.failures > 0 ? (
-                  <span className="text-failed">
-                    {mail.problem}; tried {mail.failures} times
-                  </span>
-                ) : (
-                  'waits'
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <FramedTable heads={['To', 'Subject', 'Written', 'Sent']}>
+      {data.mails.map((mail) => (
+        <tr key={mail.id}>
+          <td>
+            {mail.toName} <span className="text-[13px] text-soft">{mail.to}</span>
+          </td>
+          <td>{mail.subject}</td>
+          <td className="text-[13px]">
+            <Moment at={mail.at} />
+          </td>
+          <td className="text-[13px]">
+            {mail.sentAt ? (
+              <Moment at={mail.sentAt} />
+            ) : mail.failures > 0 ? (
+              <span className="text-failed">
+                {mail.problem}; tried {mail.failures} times
+              </span>
+            ) : (
+              'waits'
+            )}
+          </td>
+        </tr>
+      ))}
+    </FramedTable>
   );
 }

@@ -2,6 +2,7 @@ import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import { useState } from 'react';
 import { countOf, formatDay } from '../../ui/format.ts';
 import { Moment } from '../../ui/moment.tsx';
+import { FramedTable } from '../../ui/framed-table.tsx';
 import { InviteDialog } from './invite-dialog.tsx';
 import { PersonDialog } from './person-dialog.tsx';
 import { useSetUp } from './use-set-up.ts';
@@ -20,50 +21,37 @@ export function PeopleView({ setUp }: { readonly setUp: SetUp }) {
           Invite people
         </button>
       </p>
-      <div className="card overflow-x-auto px-2">
-        <table className="grid-table">
-          <thead>
-            <tr>
-              {['Name', 'Roles', 'Teams', 'Away', 'Turns left'].map((head) => (
-                <th key={head} scope="col">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {setUp.people.map(({ id, name, email, roles, teams, absences, turns, leftAt }) => (
-              <tr key={id} className={leftAt === null ? '' : 'text-soft'}>
-                <td>
-                  <button
-                    type="button"
-                    className="text-left font-semibold hover:underline"
-                    disabled={leftAt !== null}
-                    onClick={() => setEdited(id)}
-                  >
-                    {name}
-                  </button>
-                  <span className="block text-[13px] text-soft">{email}</span>
-                </td>
-                <td>{leftAt === null ? roles.join(', ') : <span>left {<Moment at={leftAt} />}</span>}</td>
-                <td>
-                  {teams
-                    .map(({ id: team, hoursPerDay }) => `${teamOf.get(team) ?? ''}${hoursPerDay === null ? '' : ` (${hoursPerDay} h)`}`)
-                    .join(', ')}
-                </td>
-                <td className="text-[13px]">
-                  {absences
-                    .map(({ firstDay, lastDay }) =>
-                      firstDay === lastDay ? formatDay(firstDay) : `${formatDay(firstDay)} to ${formatDay(lastDay)}`,
-                    )
-                    .join(', ')}
-                </td>
-                <td>{turns}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <FramedTable heads={['Name', 'Roles', 'Teams', 'Away', 'Turns left']}>
+        {setUp.people.map(({ id, name, email, roles, teams, absences, turns, leftAt }) => (
+          <tr key={id} className={leftAt === null ? '' : 'text-soft'}>
+            <td>
+              <button
+                type="button"
+                className="text-left font-semibold hover:underline"
+                disabled={leftAt !== null}
+                onClick={() => setEdited(id)}
+              >
+                {name}
+              </button>
+              <span className="block text-[13px] text-soft">{email}</span>
+            </td>
+            <td>{leftAt === null ? roles.join(', ') : <span>left {<Moment at={leftAt} />}</span>}</td>
+            <td>
+              {teams
+                .map(({ id: team, hoursPerDay }) => `${teamOf.get(team) ?? ''}${hoursPerDay === null ? '' : ` (${hoursPerDay} h)`}`)
+                .join(', ')}
+            </td>
+            <td className="text-[13px]">
+              {absences
+                .map(({ firstDay, lastDay }) =>
+                  firstDay === lastDay ? formatDay(firstDay) : `${formatDay(firstDay)} to ${formatDay(lastDay)}`,
+                )
+                .join(', ')}
+            </td>
+            <td>{turns}</td>
+          </tr>
+        ))}
+      </FramedTable>
       {setUp.invitations.length > 0 && (
         <section className="card mt-4" aria-labelledby="invited">
           <h2 id="invited" className="border-b border-line-2 px-4 py-2.5">

@@ -6,6 +6,7 @@ import { TextField } from '../../ui/field.tsx';
 import { countOf, formatDay, getToday } from '../../ui/format.ts';
 import { getJson, toMessage } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import { FramedTable } from '../../ui/framed-table.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { useSetUp } from './use-set-up.ts';
 
@@ -17,28 +18,17 @@ export function TeamsView({ setUp }: { readonly setUp: SetUp }) {
   const [edited, setEdited] = useState<Team | 'new' | null>(null);
   return (
     <>
-      <div className="card overflow-x-auto px-2">
+      <div className="card">
         {setUp.teams.length === 0 ? (
           <EmptyView title="No teams yet">
             A team tests for one part of the business. Its days and hours decide whether a cycle fits.
           </EmptyView>
         ) : (
-          <table className="grid-table">
-            <thead>
-              <tr>
-                {['Team', 'People', 'Days', 'Hours a day', 'Holidays to come', 'Tests'].map((head) => (
-                  <th key={head} scope="col">
-                    {head}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {setUp.teams.map((team) => (
-                <TeamRow key={team.id} team={team} onEdit={() => setEdited(team)} />
-              ))}
-            </tbody>
-          </table>
+          <FramedTable heads={['Team', 'People', 'Days', 'Hours a day', 'Holidays to come', 'Tests']} isBare>
+            {setUp.teams.map((team) => (
+              <TeamRow key={team.id} team={team} onEdit={() => setEdited(team)} />
+            ))}
+          </FramedTable>
         )}
       </div>
       <p className="mt-3">

@@ -20,7 +20,8 @@ interface FirstStepsProps {
 export function FirstStepsApp({ title, about, path, name, email, isFounding }: FirstStepsProps) {
   const [typed, setTyped] = useState(email ?? '');
   const form = useForm(async (values) => {
-    const { key } = await sendJson<{ key: string }>('POST', path, values);
+    const { key, hadAccount } = await sendJson<{ key: string; hadAccount?: boolean }>('POST', path, values);
+    if (hadAccount) return void (location.href = '/sign-in');
     await sendJson('POST', '/api/auth/sign-in/email', { email: typed, password: values['password'] });
     location.href = isFounding ? `/${key}/set-up` : '/';
   });
