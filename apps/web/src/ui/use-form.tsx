@@ -1,4 +1,4 @@
-import type { FormEvent } from 'react';
+import type { FormEvent, ReactNode } from 'react';
 import { useState } from 'react';
 import { RequestError, toMessage } from './request.ts';
 
@@ -39,7 +39,15 @@ export function useForm(send: (values: Readonly<Record<string, string>>) => Prom
   };
 }
 
-export function FormFoot({ form, label, onCancel }: { readonly form: Form; readonly label: string; readonly onCancel: () => void }) {
+interface FormFootProps {
+  readonly form: Form;
+  readonly label: string;
+  readonly onCancel: () => void;
+  /** What else can be done, at the left. */
+  readonly children?: ReactNode;
+}
+
+export function FormFoot({ form, label, onCancel, children }: FormFootProps) {
   return (
     <>
       {form.problem !== null && (
@@ -48,6 +56,7 @@ export function FormFoot({ form, label, onCancel }: { readonly form: Form; reado
         </p>
       )}
       <div className="flex justify-end gap-2">
+        {children !== undefined && <span className="mr-auto">{children}</span>}
         <button type="button" className="button" onClick={onCancel}>
           Cancel
         </button>

@@ -1,5 +1,6 @@
 import type { DragEvent } from 'react';
-import { countOf, formatDay, formatMinutes } from '../../ui/format.ts';
+import { countOf, formatDay, formatMinutes, getToday } from '../../ui/format.ts';
+import { useProgramme } from '../frame/programme-context.tsx';
 import type { LaneLoad, LoadChart, LoadRow } from './lay-out-load.ts';
 
 interface LaneBarsProps {
@@ -12,6 +13,8 @@ interface LaneBarsProps {
 
 /** A row a lane, a bar a day: what is to do against what can be worked. The chosen lane opens to its people. */
 export function LaneBars({ chart, chosen, onChoose, onDrop }: LaneBarsProps) {
+  const { timeZone, nowMs } = useProgramme();
+  const today = getToday(timeZone, nowMs);
   return (
     <div className="card overflow-x-auto">
       <table className="w-full border-collapse" aria-label="Load by lane and day">
@@ -25,7 +28,7 @@ export function LaneBars({ chart, chosen, onChoose, onDrop }: LaneBarsProps) {
                 key={day}
                 scope="col"
                 title={formatDay(day)}
-                className={`px-0.5 text-center font-mono font-normal ${day === chart.today ? 'font-bold! text-ink' : ''}`}
+                className={`px-0.5 text-center font-mono font-normal ${day === today ? 'font-bold! text-ink' : ''}`}
               >
                 {Number(day.slice(8))}
               </th>

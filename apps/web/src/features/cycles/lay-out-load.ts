@@ -29,7 +29,6 @@ export interface LaneLoad extends LoadRow {
 
 export interface LoadChart {
   readonly days: readonly string[];
-  readonly today: string;
   readonly lanes: readonly LaneLoad[];
   /** The most that any lane has on a day, by which bars are scaled; the same for people. */
   readonly most: number;
@@ -37,6 +36,7 @@ export interface LoadChart {
 }
 
 const LATE_DAYS = 12;
+const HEADROOM = 1.06;
 
 /** Minutes by lane, person and day: as turns are due (what is overdue counts today), or as a plan has them. Cost O(turns + lanes × days). */
 export function layOutLoad(view: CyclePlanView, plan: CyclePlan | null): LoadChart {
@@ -84,9 +84,10 @@ export function layOutLoad(view: CyclePlanView, plan: CyclePlan | null): LoadCha
         ),
       };
     });
+  // A little above the most, so that the line of what can be worked is seen.
   const top = (rows: readonly LoadRow[]) =>
-    Math.max(1, ...rows.flatMap((row) => row.days.map(({ done: through, toDo, time }) => Math.max(through + toDo, time ?? 0))));
-  return { days, today: view.firstDay, lanes, most: top(lanes), mostOfPerson: top(lanes.flatMap(({ people }) => people)) };
+    HEADROOM * Math.max(1, ...rows.flatMap((row) => row.days.map(({ done: through, toDo, time }) => Math.max(through + toDo, time ?? 0))));
+  return { days, lanes, most: top(lanes), mostOfPerson: top(lanes.flatMap(({ people }) => people)) };
 }
 
 interface Piece {

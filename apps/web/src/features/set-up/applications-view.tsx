@@ -117,8 +117,9 @@ function NameDialog({ application, onClose, onRemove }: NameDialogProps) {
           defaultValue={application === 'new' ? '' : application.name}
           problem={form.problemOf('name')}
         />
-        <FormFoot form={form} label="Keep" onCancel={onClose} />
-        {application !== 'new' && <Remove onRemove={() => void onRemove(application.id)} />}
+        <FormFoot form={form} label="Keep" onCancel={onClose}>
+          {application !== 'new' && <Remove onRemove={() => void onRemove(application.id)} />}
+        </FormFoot>
       </form>
     </DialogBox>
   );
@@ -153,8 +154,9 @@ function EnvironmentDialog({ environment, applications, onClose, onRemove }: Env
             problem={form.problemOf(`addresses.${id}`)}
           />
         ))}
-        <FormFoot form={form} label="Keep" onCancel={onClose} />
-        {own && <Remove onRemove={() => void onRemove(own.id)} />}
+        <FormFoot form={form} label="Keep" onCancel={onClose}>
+          {own && <Remove onRemove={() => void onRemove(own.id)} />}
+        </FormFoot>
       </form>
     </DialogBox>
   );
@@ -162,7 +164,7 @@ function EnvironmentDialog({ environment, applications, onClose, onRemove }: Env
 
 function Remove({ onRemove }: { readonly onRemove: () => void }) {
   return (
-    <button type="button" className="button button-quiet button-small -mt-8 text-failed" onClick={onRemove}>
+    <button type="button" className="button button-quiet text-failed" onClick={onRemove}>
       Take away
     </button>
   );

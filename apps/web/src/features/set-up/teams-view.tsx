@@ -126,12 +126,13 @@ function TeamDialog({ team, onClose }: { readonly team: Team | null; readonly on
           {form.problemOf('workingDays') && <p className="mt-1 text-[13px] font-semibold text-failed">{form.problemOf('workingDays')}</p>}
         </fieldset>
         <HolidayFields holidays={holidays} region={region} onHolidays={setHolidays} onRegion={setRegion} />
-        <FormFoot form={form} label="Keep" onCancel={onClose} />
-        {team && (
-          <button type="button" className="button button-quiet button-small -mt-8 text-failed" onClick={() => void remove()}>
-            Take away
-          </button>
-        )}
+        <FormFoot form={form} label="Keep" onCancel={onClose}>
+          {team && (
+            <button type="button" className="button button-quiet text-failed" onClick={() => void remove()}>
+              Take away
+            </button>
+          )}
+        </FormFoot>
       </form>
     </DialogBox>
   );

@@ -33,7 +33,7 @@ export function TurnCardView({ turn, isChosen = false, onOpen }: TurnCardProps) 
             {turn.scenario.rowName !== null && <> · {turn.scenario.rowName}</>} · leg {turn.leg} of {turn.legs}
           </p>
         </div>
-        <div className="flex-none text-right">
+        <div className="flex-none sm:text-right">
           <StatusLabel status={turn.status} word={turn.isRetest && turn.state === 'ready' ? 'Ready to try again' : undefined} />
           <WhenDue turn={turn} />
         </div>
