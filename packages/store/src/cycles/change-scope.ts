@@ -4,6 +4,7 @@ import type { ChangeScope, ScopeEffects } from '@kindred-baton/contracts/cycles/
 import { isOpen } from '@kindred-baton/core/cycles/check-exit';
 import type { RunId } from '@kindred-baton/core/ids';
 import { chunk } from '../chunk.ts';
+import { tellReady } from '../mails/tell.ts';
 import type { Context, Operation, Query } from '../operation.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
@@ -109,9 +110,12 @@ async function addRuns(context: Context, cycle: CycleRow, { add }: ChangeScope):
   const made = await assignToLanes(context, await planTurns(context, cycle, planned, loaded));
   for (const piece of chunk(made)) await db.insert(turns).values(piece);
   if (cycle.state === 'open')
-    await reassessRuns(
+    await tellReady(
       context,
-      planned.map(({ id }) => id),
+      await reassessRuns(
+        context,
+        planned.map(({ id }) => id),
+      ),
     );
   const codeOf = new Map(loaded.map(({ scenario }) => [scenario.id, scenario.code]));
   return planned.map(

@@ -10,6 +10,7 @@ import type { Actor } from '../actor.ts';
 import { getChoices } from '../programmes/get-viewer.ts';
 import { savePerson } from '../programmes/change-people.ts';
 import { runs } from '../schema/cycles.ts';
+import { mails } from '../schema/mails.ts';
 import { turns } from '../schema/turns.ts';
 import { getGuide } from '../turns/get-guide.ts';
 import { finishAttempt, recordStep, startAttempt } from '../turns/make-attempts.ts';
@@ -185,6 +186,14 @@ describe('cycles in full', () => {
         }),
       ).toEqual({ runs: 2 });
       await open('C-1');
+      // One letter for each person with whom something is now.
+      const letters = await db.store.db.select().from(mails);
+      const withSomething = new Set(
+        (await turnsOf('C-1')).flatMap(({ status, person }) => (status === 'ready' && person !== null ? [person] : [])),
+      );
+      expect(letters.filter(({ subject }) => /are with you now|With you now/.test(subject)).length).toBeGreaterThanOrEqual(
+        withSomething.size,
+      );
       const [, second] = (await db.ask(lead, getCycle, 'C-1')).runs;
       const drop = { add: [], drop: [second?.id as never], why: '' };
       await expect(db.perform(lead, changeScope, { code: 'C-1', change: drop })).rejects.toThrow('say why its scope is changed');

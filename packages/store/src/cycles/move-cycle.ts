@@ -3,6 +3,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { MoveCycle } from '@kindred-baton/contracts/cycles/cycle';
 import { CYCLE_MOVES } from '@kindred-baton/core/cycles/cycle';
 import type { CycleState } from '@kindred-baton/core/cycles/cycle';
+import { tellReady } from '../mails/tell.ts';
 import type { Context, Operation } from '../operation.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
@@ -63,12 +64,14 @@ async function pinCycle(context: Context, cycle: CycleRow): Promise<void> {
   await remakeTurns(context, cycle);
 }
 
+/** The first turns are with their testers, and they are told so. */
 async function startRuns(context: Context, cycle: CycleRow): Promise<void> {
   const rows = await context.db.select({ id: runs.id }).from(runs).where(eq(runs.cycleId, cycle.id));
-  await reassessRuns(
+  const ready = await reassessRuns(
     context,
     rows.map((row) => row.id),
   );
+  await tellReady(context, ready);
 }
 
 /** Every run that is not through goes to the next cycle or is dropped with a reason; nothing is silently left. */
