@@ -13,17 +13,23 @@ export function FramedTable({ heads, children, isBare = false }: FramedTableProp
   return (
     <div className={`${isBare ? '' : 'card'}overflow-x-auto px-2`}>
       <table className="grid-table">
-        <thead>
-          <tr>
-            {heads.map((head) => (
-              <th key={head} scope="col">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <TableHead heads={heads} />
         <tbody>{children}</tbody>
       </table>
     </div>
+  );
+}
+
+export function TableHead({ heads }: Pick<FramedTableProps, 'heads'>) {
+  return (
+    <thead>
+      <tr>
+        {heads.map((head) => (
+          <th key={head} scope="col">
+            {head}
+          </th>
+        ))}
+      </tr>
+    </thead>
   );
 }

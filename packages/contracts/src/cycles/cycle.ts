@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CYCLE_PURPOSES, CYCLE_STATES, LEFTOVER_WAYS, SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
+import { CYCLE_PURPOSES, CYCLE_STATES, LEFTOVER_WAYS } from '@kindred-baton/core/cycles/cycle';
 import { EVIDENCE_RULES, FAILURE_PARTS, OPEN_LEG_RULES, RETEST_RULES } from '@kindred-baton/core/cycles/rules';
 import { SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { RUN_OUTCOMES } from '@kindred-baton/core/outcomes';
@@ -85,7 +85,7 @@ export const cycleDetailSchema = z.object({
   /** Changes of scope and rules since it opened, newest first. */
   scopeChanges: z.array(
     z.object({
-      ...{ action: z.string(), by: z.string().nullable(), at: momentSchema, why: z.string(), before: z.string(), after: z.string() },
+      ...{ action: z.string(), by: z.string().nullable(), at: momentSchema, why: z.string(), details: z.string() },
       ...{ added: z.array(z.string()), dropped: z.array(z.string()) },
     }),
   ),
@@ -126,17 +126,6 @@ export const cycleDetailSchema = z.object({
   ),
   /** What keeps it from being opened, while it is planned. */
   obstacles: z.array(z.object({ scenario: z.string(), message: z.string() })),
-  signOffs: z.array(
-    z.object({
-      node: z.object({ code: z.string(), name: z.string() }),
-      decision: z.enum(SIGN_OFF_DECISIONS),
-      reason: z.string(),
-      reservations: z.array(reservationSchema),
-      by: z.string(),
-      at: momentSchema,
-      counts: countsSchema,
-    }),
-  ),
 });
 export type CycleDetail = z.infer<typeof cycleDetailSchema>;
 

@@ -191,7 +191,8 @@ export const historyViewSchema = z.object({
       at: momentSchema,
       by: z.string().nullable(),
       subject: z.string(),
-      subjectId: z.string(),
+      /** Of what it is about: a code, a title, a name. */
+      name: z.string(),
       action: z.string(),
       details: z.string(),
     }),

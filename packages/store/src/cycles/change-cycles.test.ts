@@ -18,6 +18,7 @@ import { agreeTest, createTest, saveTest } from '../tests/change-tests.ts';
 import { passTurn } from '../turns/pass-turn.ts';
 import { getGuide } from '../turns/get-guide.ts';
 import { startAttempt } from '../turns/make-attempts.ts';
+import { getAcceptance } from './acceptance.ts';
 import { createCycle } from './change-cycles.ts';
 import { moveCycle } from './move-cycle.ts';
 import { getCycle } from './get-cycle.ts';
@@ -213,9 +214,12 @@ describe('planning and opening a cycle', () => {
   });
 
   it('shows the sign-offs of a closed cycle with the figures as they stood', async () => {
-    const { signOffs, state } = await db.ask(lead, getCycle, 'INT-1');
+    const { nodes, state } = await db.ask(lead, getAcceptance, 'INT-1');
     expect(state).toBe('closed');
-    expect(signOffs.map(({ node, decision }) => [node.code, decision])).toEqual([
+    const signOffs = nodes
+      .flatMap(({ code, signOff }) => (signOff ? [{ code, ...signOff }] : []))
+      .sort((a, b) => (a.code < b.code ? -1 : 1));
+    expect(signOffs.map(({ code, decision }) => [code, decision])).toEqual([
       ['LR', 'accepted with reservations'],
       ['MI', 'accepted with reservations'],
       ['NS', 'accepted'],

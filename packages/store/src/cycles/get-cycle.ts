@@ -2,6 +2,7 @@ import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import type { CycleId, PersonId, RunId, TeamId } from '@kindred-baton/core/ids';
+import { describeChange } from '@kindred-baton/core/programmes/describe-change';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
@@ -9,13 +10,13 @@ import type { TurnStatus } from '@kindred-baton/core/turns/turn';
 import type { Query, ReadContext } from '../operation.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
-import { cycleEnvironments, cycles, runs, signOffs } from '../schema/cycles.ts';
+import { cycleEnvironments, cycles, runs } from '../schema/cycles.ts';
 import { history } from '../schema/history.ts';
-import { nodes } from '../schema/map.ts';
 import { people } from '../schema/people.ts';
 import { applications, environments, teamMembers, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { turns } from '../schema/turns.ts';
+import { loadIdNames } from '../programmes/load-id-names.ts';
 import { findObstacles } from './find-obstacles.ts';
 
 /** A cycle with its runs, its lanes and their load, and what keeps it from being opened. */
@@ -23,11 +24,10 @@ export const getCycle: Query<string, CycleDetail> = {
   right: 'read',
   read: async (context, code) => {
     const { cycle, environment, owner } = await loadHead(context, code);
-    const [turnRows, runRows, laneRows, decisions, elsewhere, changes] = await Promise.all([
+    const [turnRows, runRows, laneRows, elsewhere, changes] = await Promise.all([
       loadTurns(context, cycle.id),
       loadRunRows(context, cycle.id),
       loadLanePeople(context),
-      loadSignOffs(context, cycle.id),
       loadEnvironments(context, cycle.id),
       listScopeChanges(context, cycle),
     ]);
@@ -53,7 +53,6 @@ export const getCycle: Query<string, CycleDetail> = {
       })),
       lanes: layOutLanes(turnRows, laneRows),
       obstacles: cycle.state === 'planning' ? await listObstacles(context, runRows, cycle) : [],
-      signOffs: decisions,
     };
   },
 };
@@ -109,21 +108,6 @@ function loadLanePeople({ db, actor }: ReadContext) {
     .orderBy(asc(teams.position), asc(people.name));
 }
 type LanePersonRow = Awaited<ReturnType<typeof loadLanePeople>>[number];
-
-async function loadSignOffs({ db }: ReadContext, cycleId: CycleId): Promise<CycleDetail['signOffs']> {
-  const rows = await db
-    .select({ node: { code: nodes.code, name: nodes.name }, signOff: signOffs, by: people.name })
-    .from(signOffs)
-    .innerJoin(nodes, eq(nodes.id, signOffs.nodeId))
-    .innerJoin(people, eq(people.id, signOffs.decidedBy))
-    .where(eq(signOffs.cycleId, cycleId))
-    .orderBy(asc(nodes.code));
-  return rows.map(({ node, signOff, by }) => ({
-    ...{ node, by, decision: signOff.decision, reason: signOff.reason, reservations: signOff.reservations.map((item) => ({ ...item })) },
-    at: signOff.decidedAt.toISOString(),
-    counts: { ...NO_COUNTS, ...signOff.figures },
-  }));
-}
 
 const LEFT: ReadonlySet<TurnStatus> = new Set(['waiting', 'held', 'ready', 'under way']);
 const sumMinutes = (rows: readonly TurnOfCycle[]) => rows.reduce((sum, turn) => sum + turn.minutes, 0);
@@ -191,27 +175,21 @@ function loadEnvironments({ db }: ReadContext, cycleId: CycleId): Promise<CycleD
 const SCOPE_ACTIONS = ['scope changed', 'changed while open', 'took a scenario over', 'took a newer version over'];
 
 /** What was changed of its scope and rules since it opened, newest first, with who and why. */
-async function listScopeChanges({ db }: ReadContext, cycle: CycleRow): Promise<CycleDetail['scopeChanges']> {
+async function listScopeChanges(context: ReadContext, cycle: CycleRow): Promise<CycleDetail['scopeChanges']> {
   if (cycle.openedAt === null) return [];
-  const rows = await db
-    .select({ action: history.action, details: history.details, by: people.name, at: history.at })
-    .from(history)
-    .leftJoin(people, eq(people.id, history.personId))
-    .where(and(eq(history.subjectId, cycle.id), inArray(history.action, SCOPE_ACTIONS), gt(history.at, cycle.openedAt)))
-    .orderBy(desc(history.id));
-  return rows.map(({ action, by, at, details }) => ({
+  const [nameOf, rows] = await Promise.all([
+    loadIdNames(context),
+    context.db
+      .select({ action: history.action, details: history.details, by: people.name, at: history.at })
+      .from(history)
+      .leftJoin(people, eq(people.id, history.personId))
+      .where(and(eq(history.subjectId, cycle.id), inArray(history.action, SCOPE_ACTIONS), gt(history.at, cycle.openedAt)))
+      .orderBy(desc(history.id)),
+  ]);
+  return rows.map(({ action, by, at, details: { added, dropped, ...details } }) => ({
     ...{ action, by, at: at.toISOString(), why: typeof details['why'] === 'string' ? details['why'] : '' },
-    ...{ before: describeDetails(details['before']), after: describeDetails(details['after'] ?? omitWhy(details)) },
-    ...{ added: toTexts(details['added']), dropped: toTexts(details['dropped']) },
+    ...{ details: describeChange(details, nameOf), added: toTexts(added), dropped: toTexts(dropped) },
   }));
 }
 
 const toTexts = (value: unknown) => (Array.isArray(value) ? value.filter((item) => typeof item === 'string') : []);
-const omitWhy = (details: Record<string, unknown>) => Object.fromEntries(Object.entries(details).filter(([name]) => name !== 'why'));
-
-function describeDetails(value: unknown): string {
-  if (typeof value !== 'object' || value === null) return '';
-  return Object.entries(value)
-    .map(([name, part]) => `${name} ${typeof part === 'object' ? JSON.stringify(part) : String(part)}`)
-    .join(', ');
-}

@@ -1,6 +1,7 @@
 import { and, asc, count, desc, eq, inArray, isNull, lt, notInArray, sql } from 'drizzle-orm';
 import type { HistoryQuery, HistoryView, SetUp } from '@kindred-baton/contracts/programmes/programme';
 import type { PersonId, TeamId } from '@kindred-baton/core/ids';
+import { describeChange } from '@kindred-baton/core/programmes/describe-change';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Query, ReadContext } from '../operation.ts';
 import { cycles } from '../schema/cycles.ts';
@@ -22,6 +23,7 @@ import {
 import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import { turns } from '../schema/turns.ts';
+import { loadIdNames } from './load-id-names.ts';
 
 /** All that a programme is set up from, and how much hangs on each part. */
 export const getSetUp: Query<void, SetUp> = {
@@ -146,35 +148,51 @@ async function countWork({ db, actor }: ReadContext): Promise<SetUp['counts']> {
 }
 
 const PAGE = 100;
-const MOST_DETAILS = 400;
+/** The code or title of what a line is about, whatever it is. */
+const subjectName = sql<string | null>`coalesce(
+  (select code from cycles where cycles.id = ${history.subjectId}), (select code from defects where defects.id = ${history.subjectId}),
+  (select code from tests where tests.id = ${history.subjectId}), (select code from scenarios where scenarios.id = ${history.subjectId}),
+  (select code from nodes where nodes.id = ${history.subjectId}), (select title from turns where turns.id = ${history.subjectId}),
+  (select title from turns join attempts on attempts.turn_id = turns.id where attempts.id = ${history.subjectId}))`;
 
 /** Who did what, newest first. */
 export const getHistory: Query<HistoryQuery, HistoryView> = {
   right: 'read the history',
-  read: async ({ db, actor }, query) => {
-    const rows = await db
-      .select({
-        id: history.id,
-        at: history.at,
-        by: people.name,
-        subject: history.subject,
-        subjectId: history.subjectId,
-        action: history.action,
-        details: sql<string>`left(${history.details}::text, ${MOST_DETAILS})`,
-      })
-      .from(history)
-      .leftJoin(people, eq(people.id, history.personId))
-      .where(
-        and(
-          eq(history.programmeId, actor.programmeId),
-          query?.person ? eq(history.personId, query.person) : undefined,
-          query?.subject ? eq(history.subject, query.subject) : undefined,
-          query?.before ? lt(history.id, query.before) : undefined,
-        ),
-      )
-      .orderBy(desc(history.id))
-      .limit(PAGE + 1);
-    return { lines: rows.slice(0, PAGE).map((row) => ({ ...row, at: row.at.toISOString() })), hasMore: rows.length > PAGE };
+  read: async (context, query) => {
+    const { db, actor } = context;
+    const [nameOf, rows] = await Promise.all([
+      loadIdNames(context),
+      db
+        .select({
+          id: history.id,
+          at: history.at,
+          by: people.name,
+          subject: history.subject,
+          subjectId: history.subjectId,
+          name: subjectName,
+          action: history.action,
+          details: history.details,
+        })
+        .from(history)
+        .leftJoin(people, eq(people.id, history.personId))
+        .where(
+          and(
+            eq(history.programmeId, actor.programmeId),
+            query?.person ? eq(history.personId, query.person) : undefined,
+            query?.subject ? eq(history.subject, query.subject) : undefined,
+            query?.before ? lt(history.id, query.before) : undefined,
+          ),
+        )
+        .orderBy(desc(history.id))
+        .limit(PAGE + 1),
+    ]);
+    return {
+      lines: rows.slice(0, PAGE).map(({ details, subjectId, name, at, ...row }) => ({
+        ...{ ...row, at: at.toISOString(), name: name ?? nameOf(subjectId) ?? '' },
+        details: [details['why'], describeChange(details, nameOf)].filter((text) => typeof text === 'string' && text !== '').join(': '),
+      })),
+      hasMore: rows.length > PAGE,
+    };
   },
 };
 

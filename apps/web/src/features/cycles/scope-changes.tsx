@@ -21,10 +21,7 @@ export function ScopeChanges({ changes }: { readonly changes: CycleDetail['scope
             </p>
             {change.added.length > 0 && <p className="text-[13px]">In: {change.added.join('; ')}</p>}
             {change.dropped.length > 0 && <p className="text-[13px]">Out: {change.dropped.join('; ')}</p>}
-            <p className="text-[13px] break-words text-soft">
-              {change.before !== '' && `${change.before} → `}
-              {change.after}
-            </p>
+            <p className="text-[13px] break-words text-soft">{change.details}</p>
           </li>
         ))}
       </ol>

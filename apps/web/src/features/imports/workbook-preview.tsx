@@ -1,6 +1,7 @@
 import type { ImportPreview } from '@kindred-baton/contracts/imports/import';
 import type { ReactNode } from 'react';
 import { countOf } from '../../ui/format.ts';
+import { TableHead } from '../../ui/framed-table.tsx';
 
 /** What a workbook would bring, and what is wrong in it, each with its place. */
 export function WorkbookPreview({ preview }: { readonly preview: ImportPreview }) {
@@ -67,15 +68,7 @@ function New({ title, count, heads, rows }: NewProps) {
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
       <div className="max-h-[420px] overflow-auto px-2" tabIndex={0} role="group" aria-label={`${title}: list`}>
         <table className="grid-table">
-          <thead>
-            <tr>
-              {heads.map((head) => (
-                <th key={head} scope="col">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <TableHead heads={heads} />
           <tbody>
             {rows.slice(0, ROWS_SHOWN).map((row, index) => (
               <tr key={index}>

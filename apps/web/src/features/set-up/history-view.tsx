@@ -58,7 +58,8 @@ export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
                 </td>
                 <td className="text-[13px] whitespace-nowrap">{line.by ?? 'the program'}</td>
                 <td>
-                  <span className="tag">{line.subject}</span> {line.action}
+                  <span className="tag">{line.subject}</span> {line.name !== '' && <b>{line.name} </b>}
+                  {line.action}
                 </td>
                 <td className="max-w-[520px] truncate font-mono text-[12px] text-soft" title={line.details}>
                   {line.details === '{}' ? '' : line.details}
