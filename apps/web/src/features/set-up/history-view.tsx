@@ -61,8 +61,8 @@ export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
                   <span className="tag">{line.subject}</span> {line.name !== '' && <b>{line.name} </b>}
                   {line.action}
                 </td>
-                <td className="max-w-[520px] truncate font-mono text-[12px] text-soft" title={line.details}>
-                  {line.details === '{}' ? '' : line.details}
+                <td className="max-w-[520px] truncate text-[13px] text-soft" title={line.details}>
+                  {line.details}
                 </td>
               </tr>
             ))}
