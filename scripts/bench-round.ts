@@ -3,7 +3,7 @@ import { createHmac, randomUUID } from 'node:crypto';
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import type { PlanJob, PlanProblem } from '@kindred-baton/core/cycles/plan/problem';
 import { toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
-import { listWorkMinutes } from '@kindred-baton/core/cycles/plan/work-days';
+import { listWorkMinutes } from '@kindred-baton/core/time/work-days';
 import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
 import { createRandom } from '@kindred-baton/core/values/fresh';
 import type { Actor } from '@kindred-baton/store/actor';

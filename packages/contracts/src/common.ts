@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import type { Id } from '@kindred-baton/core/ids';
 import { isCalendarDate } from '@kindred-baton/core/values/check-value';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
-import { PRIORITIES } from '@kindred-baton/core/defects/defect';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
 
 /** A branded id; the cast is here, where text from outside becomes an id. */
 export const idSchema = <Kind extends string>() => z.uuid() as unknown as z.ZodType<Id<Kind>, string>;

@@ -44,3 +44,11 @@ export function getRunOutcome(turns: readonly RunTurnView[]): RunOutcome {
   if (isOver) return turns.some((turn) => turn.outcome === 'passed') ? 'passed' : 'skipped';
   return turns.some((turn) => turn.isBegun || turn.outcome !== 'not run') ? 'under way' : 'not run';
 }
+
+/** Where a turn stands. *Held* is waiting with a known cause and is shown, not stored. */
+export const TURN_STATES = ['waiting', 'ready', 'under way', 'done'] as const;
+export type TurnState = (typeof TURN_STATES)[number];
+
+/** What a turn is counted under: its outcome once it has one, else where it stands. In the order of a stacked bar. */
+export const TURN_STATUSES = ['passed', 'failed', 'blocked', 'skipped', 'under way', 'ready', 'waiting', 'held'] as const;
+export type TurnStatus = (typeof TURN_STATUSES)[number];

@@ -70,7 +70,7 @@ import { agreeTest, createTest, discardDraft, saveTest } from './tests/change-te
 import { getLibraryFindings } from './tests/get-library-findings.ts';
 import { getTestSurroundings } from './tests/get-test-surroundings.ts';
 import { loadTestsToExport } from './tests/load-tests-to-export.ts';
-import { takeNewerVersion } from './tests/take-newer-version.ts';
+import { takeNewerVersion } from './turns/take-newer-version.ts';
 import { waiveFinding } from './tests/waive-finding.ts';
 import { getTest } from './tests/get-test.ts';
 import { listTestCodes, listTests } from './tests/list-tests.ts';

@@ -1,5 +1,5 @@
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
-import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
 import { STATUS_WORDS } from './format.ts';

@@ -1,4 +1,4 @@
-import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 
 const LOCALE = 'en-GB';
 const MINUTE_MS = 60_000;

@@ -5,7 +5,7 @@ import { SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { RUN_OUTCOMES } from '@kindred-baton/core/outcomes';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
 import { SCENARIO_STATES } from '@kindred-baton/core/scenarios/scenario';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { nodeDocumentSchema } from '../map/node.ts';
 import {
   codeSchema,

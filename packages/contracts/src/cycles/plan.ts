@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { idSchema, prioritySchema } from '../common.ts';
 
 /** A cycle as a project (core: cycles/plan), with the names to show it by. Times are minutes since midnight of `firstDay`. */

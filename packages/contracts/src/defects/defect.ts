@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DEFECT_KINDS, DEFECT_LINK_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { codeSchema, daySchema, idSchema, momentSchema, prioritySchema } from '../common.ts';
 import { evidenceSchema } from '../turns/turn.ts';
 

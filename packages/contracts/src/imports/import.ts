@@ -4,7 +4,7 @@ import { dataRowSchema } from '../tests/test.ts';
 import { MISSING_CHOICES } from '@kindred-baton/core/imports/choose-differences';
 import { MAP_CHANGE_KINDS } from '@kindred-baton/core/imports/compare-map';
 import { TEST_FIELDS, TEST_GROUPINGS } from '@kindred-baton/core/imports/test-table';
-import { REQUIREMENT_FIELDS } from '@kindred-baton/core/requirements/requirement-table';
+import { REQUIREMENT_FIELDS } from '@kindred-baton/core/imports/requirement-table';
 import { HIERARCHIES, MAP_FIELDS } from '@kindred-baton/core/imports/map-table';
 
 const problemSchema = z.object({ sheet: z.string(), row: z.int().optional(), column: z.string().optional(), message: z.string() });

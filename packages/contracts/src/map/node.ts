@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { REQUIREMENT_STATES } from '@kindred-baton/core/requirements/requirement';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { codeSchema, codedSchema, countsSchema, idSchema, momentSchema, nameSchema, namedSchema, personSchema } from '../common.ts';
 
 export const nodeDocumentSchema = z.object({

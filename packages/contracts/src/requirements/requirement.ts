@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { REQUIREMENT_KINDS, REQUIREMENT_STATES } from '@kindred-baton/core/requirements/requirement';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { codeSchema, idSchema, nameSchema, prioritySchema } from '../common.ts';
 
 const placeSchema = z.object({ code: z.string(), name: z.string() });

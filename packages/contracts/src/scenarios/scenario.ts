@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { CLASS_KINDS } from '@kindred-baton/core/rows/row-model';
 import { SCENARIO_STATES } from '@kindred-baton/core/scenarios/scenario';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { VERSION_STATES } from '@kindred-baton/core/tests/version';
 import { codeSchema, codedSchema, idSchema, momentSchema, nameSchema, namedSchema, prioritySchema } from '../common.ts';
 import { fieldSchema } from '../tests/test.ts';

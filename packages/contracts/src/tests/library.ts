@@ -3,7 +3,7 @@ import type { TestFacet } from '@kindred-baton/core/tests/facets';
 import { TEST_FACET_NAMES } from '@kindred-baton/core/tests/facets';
 import { TEST_FINDING_WEIGHTS } from '@kindred-baton/core/tests/findings/finding';
 import { RUN_BY, VERSION_STATES } from '@kindred-baton/core/tests/version';
-import { TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { codeSchema, codedSchema, idSchema, prioritySchema } from '../common.ts';
 
 /** A list in an address: values separated by bars. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { EVIDENCE_RULES, FAILURE_PARTS } from '@kindred-baton/core/cycles/rules';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
-import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { codeSchema, idSchema, momentSchema, personSchema, prioritySchema } from '../common.ts';
 import { testVersionSchema } from '../tests/test.ts';
 

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { wireChain } from '../scenarios/wire-chain.ts';
 import { assignTurns } from './assign-turns.ts';
-import { addWorkingDays, getWeekday, listWorkingDays, toDay } from './calendar.ts';
+import { addWorkingDays, getWeekday, listWorkingDays, toDay } from '../time/calendar.ts';
 import { CYCLE_MOVES, CYCLE_STATES, canAttempt } from './cycle.ts';
-import { pinRun } from './pin-run.ts';
+import { pinRun } from '../turns/pin-run.ts';
 import { spreadDueDays } from './spread-due-days.ts';
 
 const WEEKDAYS = { workingDays: [1, 2, 3, 4, 5], holidays: [] };

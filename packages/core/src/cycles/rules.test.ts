@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { NO_COUNTS } from '../progress/tally.ts';
-import { checkExit, describeExitRule } from './check-exit.ts';
+import { checkExit, describeExitRule } from '../progress/check-exit.ts';
 import { checkCycleScheme, proposeCycleCode } from './cycle-code.ts';
 import { DEFAULT_RULES, findMissing } from './rules.ts';
 

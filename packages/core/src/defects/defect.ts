@@ -7,9 +7,6 @@ export type DefectKind = (typeof DEFECT_KINDS)[number];
 export const SEVERITIES = ['critical', 'major', 'minor', 'trivial'] as const;
 export type Severity = (typeof SEVERITIES)[number];
 
-export const PRIORITIES = ['high', 'medium', 'low'] as const;
-export type Priority = (typeof PRIORITIES)[number];
-
 /** What a person may do with a defect; the retest's own moves (retested, closed, reopened) follow from turns. */
 export const DEFECT_MOVES: Readonly<Record<DefectStatus, readonly DefectStatus[]>> = {
   new: ['accepted', 'fixed', 'declined'],

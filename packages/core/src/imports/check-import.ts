@@ -1,7 +1,8 @@
 import { checkFields, checkRows } from './check-values.ts';
 import { checkNodes } from './check-nodes.ts';
 import { checkScenarios, checkTests } from './check-tests.ts';
-import type { ImportDocument, ImportProblem, ImportSurroundings } from './import-document.ts';
+import type { ImportDocument, ImportSurroundings } from './import-document.ts';
+import type { ImportProblem } from '../tables/place.ts';
 
 export interface ImportCheck {
   readonly problems: readonly ImportProblem[];

@@ -1,5 +1,6 @@
 import { findRepeats, findUnknown } from './find-repeats.ts';
-import type { ImportDocument, ImportProblem, ImportSurroundings, ImportedNode } from './import-document.ts';
+import type { ImportDocument, ImportSurroundings, ImportedNode } from './import-document.ts';
+import type { ImportProblem } from '../tables/place.ts';
 
 export function checkNodes({ nodes }: ImportDocument, around: ImportSurroundings): ImportProblem[] {
   return [

@@ -1,5 +1,6 @@
 import { findRepeats, findUnknown } from './find-repeats.ts';
-import type { ImportDocument, ImportProblem, ImportSurroundings } from './import-document.ts';
+import type { ImportDocument, ImportSurroundings } from './import-document.ts';
+import type { ImportProblem } from '../tables/place.ts';
 
 export function checkTests({ nodes, tests }: ImportDocument, around: ImportSurroundings): ImportProblem[] {
   const codes = new Set([...around.nodes, ...nodes].map(({ code }) => code));

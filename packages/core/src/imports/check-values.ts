@@ -2,7 +2,8 @@ import { deriveInterface } from '../tests/interface.ts';
 import { checkValue } from '../values/check-value.ts';
 import type { Field } from '../values/field.ts';
 import { toNameKey } from '../values/field.ts';
-import type { ImportDocument, ImportProblem, ImportSurroundings, ImportedTest } from './import-document.ts';
+import type { ImportDocument, ImportSurroundings, ImportedTest } from './import-document.ts';
+import type { ImportProblem } from '../tables/place.ts';
 
 /** Types are given for tests of this file, for values that these really need or give. */
 export function checkFields({ tests, fields }: ImportDocument, around: ImportSurroundings): ImportProblem[] {

@@ -1,7 +1,7 @@
 import { proposeCode } from '../map/code-scheme.ts';
 import { pushTo } from '../push-to.ts';
 import { toNameKey } from '../values/field.ts';
-import type { ImportProblem, Place } from './import-document.ts';
+import type { ImportProblem, Place } from '../tables/place.ts';
 import type { MapEntry } from './map-table.ts';
 
 /** A node as it stands on the map, in map order; names of teams and people instead of ids. */

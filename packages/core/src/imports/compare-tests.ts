@@ -1,9 +1,9 @@
-import type { Priority } from '../defects/defect.ts';
+import type { Priority } from '../values/priority.ts';
 import { compareVersions } from '../tests/compare-versions.ts';
 import type { Step } from '../tests/step.ts';
 import type { DataRow } from '../tests/version.ts';
 import { toNameKey } from '../values/field.ts';
-import type { ImportProblem } from './import-document.ts';
+import type { ImportProblem } from '../tables/place.ts';
 import type { TestEntry } from './test-table.ts';
 
 /** A test as it stands, in its newest version. */

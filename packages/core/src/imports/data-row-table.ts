@@ -1,12 +1,12 @@
 import type { Step } from '../tests/step.ts';
 import type { DataRow } from '../tests/version.ts';
 import { toNameKey } from '../values/field.ts';
-import { guessColumns } from './guess-columns.ts';
-import type { ColumnKind } from './guess-columns.ts';
-import type { ImportProblem } from './import-document.ts';
+import { guessColumns } from '../tables/guess-columns.ts';
+import type { ColumnKind } from '../tables/guess-columns.ts';
+import type { ImportProblem } from '../tables/place.ts';
 import type { TestEntry } from './test-table.ts';
-import type { TextTable } from './text-table.ts';
-import { getPlace } from './text-table.ts';
+import type { TextTable } from '../tables/text-table.ts';
+import { getPlace } from '../tables/text-table.ts';
 
 const HEADS: readonly ColumnKind<'test' | 'row' | 'as'>[] = [
   { field: 'test', label: 'Test', says: /^((test|test ?case|tc|scenario)( (id|key|code|no|nr|number|name))?)$/ },

@@ -1,4 +1,4 @@
-import type { ImportProblem, Place } from './import-document.ts';
+import type { ImportProblem, Place } from '../tables/place.ts';
 
 interface Coded {
   readonly place: Place;

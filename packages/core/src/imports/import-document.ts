@@ -1,17 +1,7 @@
 /** What a lead's workbook says, once its cells are read, and what is wrong with it. Rows and columns as the person sees them. */
 import type { Step } from '../tests/step.ts';
+import type { Place } from '../tables/place.ts';
 import type { Field } from '../values/field.ts';
-
-export interface Place {
-  readonly sheet: string;
-  readonly row?: number | undefined;
-  /** The column's heading, or its letter where it has none. */
-  readonly column?: string | undefined;
-}
-
-export interface ImportProblem extends Place {
-  readonly message: string;
-}
 
 export interface ImportedNode {
   readonly place: Place;

@@ -5,7 +5,7 @@ import { compareMap, countKinds } from './compare-map.ts';
 import { toMapEdits } from './choose-differences.ts';
 import { findCodeParents } from './find-code-parents.ts';
 import { guessMapMapping, readMapTable } from './map-table.ts';
-import type { TextTable } from './text-table.ts';
+import type { TextTable } from '../tables/text-table.ts';
 
 const table = (headings: string[], ...rows: (string[] | [number, ...string[]])[]): TextTable => ({
   sheet: 'List',

@@ -1,9 +1,9 @@
 import { findCodeParents } from './find-code-parents.ts';
-import type { ColumnKind, ColumnMap } from './guess-columns.ts';
-import { guessColumns } from './guess-columns.ts';
-import type { ImportProblem, Place } from './import-document.ts';
-import type { TextRow, TextTable } from './text-table.ts';
-import { getPlace, toHeadingKey } from './text-table.ts';
+import type { ColumnKind, ColumnMap } from '../tables/guess-columns.ts';
+import { guessColumns } from '../tables/guess-columns.ts';
+import type { ImportProblem, Place } from '../tables/place.ts';
+import type { TextRow, TextTable } from '../tables/text-table.ts';
+import { getPlace, toHeadingKey } from '../tables/text-table.ts';
 
 /** What a column of a process list may say. */
 export const MAP_FIELDS = ['code', 'name', 'parent', 'description', 'team', 'application', 'owner', 'critical', 'retired'] as const;

@@ -1,16 +1,16 @@
-import type { Priority } from '../defects/defect.ts';
-import { readPriority } from '../defects/read-priority.ts';
+import type { Priority } from '../values/priority.ts';
+import { readPriority } from '../tables/read-priority.ts';
 import { findPlainVerb } from '../tests/plain-verbs.ts';
 import { readPlainSentence } from '../tests/read-plain-sentence.ts';
 import { findAction } from '../tests/step-verbs.ts';
 import type { Step } from '../tests/step.ts';
 import { normalizeStep } from '../tests/step.ts';
 import type { DataRow } from '../tests/version.ts';
-import type { ColumnKind, ColumnMap } from './guess-columns.ts';
-import { guessColumns } from './guess-columns.ts';
-import type { ImportProblem, Place } from './import-document.ts';
-import type { TextRow, TextTable } from './text-table.ts';
-import { getPlace } from './text-table.ts';
+import type { ColumnKind, ColumnMap } from '../tables/guess-columns.ts';
+import { guessColumns } from '../tables/guess-columns.ts';
+import type { ImportProblem, Place } from '../tables/place.ts';
+import type { TextRow, TextTable } from '../tables/text-table.ts';
+import { getPlace } from '../tables/text-table.ts';
 
 /** What a column of a list of tests may say. */
 export const TEST_FIELDS = [

@@ -3,8 +3,8 @@
  * run, counted once. Failed turns with the same open defect are one hold, ready turns that one person has not started
  * are one hold. Ranked by turns waiting, then by minutes of work waiting.
  */
-import { findBehind } from '../scenarios/lay-out-columns.ts';
-import type { TurnStatus } from '../turns/turn.ts';
+import { findBehind } from '../graph/order-nodes.ts';
+import type { TurnStatus } from '../outcomes.ts';
 
 export interface HoldTurn {
   readonly id: string;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { TURN_STATUSES } from '../turns/turn.ts';
-import type { TurnStatus } from '../turns/turn.ts';
+import { TURN_STATUSES } from '../outcomes.ts';
+import type { TurnStatus } from '../outcomes.ts';
 import { findHolds } from './find-holds.ts';
 import type { HoldTurn } from './find-holds.ts';
 import {

@@ -3,8 +3,8 @@
  * Turns are held as columns of small whole numbers, coded once when they are loaded; a tally then touches each turn once
  * and one changed turn updates every total in O(depth of the tree).
  */
-import type { TurnStatus } from '../turns/turn.ts';
-import { TURN_STATUSES } from '../turns/turn.ts';
+import type { TurnStatus } from '../outcomes.ts';
+import { TURN_STATUSES } from '../outcomes.ts';
 
 export const STATUS_COUNT = TURN_STATUSES.length;
 

@@ -1,3 +1,4 @@
+import { createHeap } from '../graph/heap.ts';
 import type { Field } from '../values/field.ts';
 import type { ChainLibrary } from './chain-library.ts';
 import { findGivers, toNeedKey } from './chain-library.ts';
@@ -55,6 +56,12 @@ export interface Costs {
   readonly giverOf: Int32Array;
 }
 
+/** A test that can be made now, and what the way to it costs in minutes. */
+interface Entry {
+  readonly cost: number;
+  readonly item: number;
+}
+
 /** What taking a value from outside costs that nothing gives first: more than any chain. */
 export const OUTSIDE = 1e9;
 
@@ -68,7 +75,7 @@ export function spreadCosts({ library, needsOf, giversOf }: Reach): Costs {
   const sum = new Float64Array(count);
   const takersOf: number[][] = giversOf.map(() => []);
   const givenBy: number[][] = [];
-  const heap = createHeap();
+  const heap = createHeap<Entry>((a, b) => a.cost < b.cost);
   const minutesOf = (index: number) => library.tests[index]?.minutes ?? 0;
   giversOf.forEach((givers, need) => {
     for (const giver of givers) (givenBy[giver] ??= []).push(need);
@@ -76,14 +83,14 @@ export function spreadCosts({ library, needsOf, giversOf }: Reach): Costs {
   for (const [index, needs] of needsOf) {
     for (const need of needs) takersOf[need]?.push(index);
     open[index] = needs.length;
-    if (needs.length === 0) heap.push(minutesOf(index), index);
+    if (needs.length === 0) heap.push({ cost: minutesOf(index), item: index });
   }
   const settle = (need: number, cost: number) => {
     isSettled[need] = 1;
     for (const taker of takersOf[need] ?? []) {
       sum[taker] = (sum[taker] ?? 0) + cost;
       open[taker] = (open[taker] ?? 0) - 1;
-      if (open[taker] === 0) heap.push((sum[taker] ?? 0) + minutesOf(taker), taker);
+      if (open[taker] === 0) heap.push({ cost: (sum[taker] ?? 0) + minutesOf(taker), item: taker });
     }
   };
   const drain = () => {
@@ -112,39 +119,4 @@ function findStuck(takersOf: readonly (readonly number[])[], isSettled: Uint8Arr
     if (isSettled[need] === 0 && takers.length > (takersOf[most]?.length ?? 0)) most = need;
   });
   return most;
-}
-
-interface Entry {
-  readonly cost: number;
-  readonly item: number;
-}
-
-/** A binary heap, the cheapest first. */
-function createHeap() {
-  const entries: Entry[] = [];
-  const isBefore = (a: number, b: number) => (entries[a]?.cost ?? 0) < (entries[b]?.cost ?? 0);
-  const swap = (a: number, b: number) => {
-    const [x, y] = [entries[a], entries[b]];
-    if (x && y) [entries[a], entries[b]] = [y, x];
-  };
-  const push = (cost: number, item: number) => {
-    let at = entries.push({ cost, item }) - 1;
-    for (let up = (at - 1) >> 1; at > 0 && isBefore(at, up); at = up, up = (at - 1) >> 1) swap(at, up);
-  };
-  const pop = (): Entry | undefined => {
-    const first = entries[0];
-    const last = entries.pop();
-    if (!last || entries.length === 0) return first;
-    entries[0] = last;
-    for (let at = 0; ;) {
-      const [left, right] = [2 * at + 1, 2 * at + 2];
-      let least = at;
-      if (left < entries.length && isBefore(left, least)) least = left;
-      if (right < entries.length && isBefore(right, least)) least = right;
-      if (least === at) return first;
-      swap(at, least);
-      at = least;
-    }
-  };
-  return { push, pop };
 }

@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import type { Field, FieldType } from '../values/field.ts';
 import type { LegView } from './chain.ts';
 import { findFindings } from './findings/rules.ts';
-import { findBehind, layOutColumns } from './lay-out-columns.ts';
+import { layOutColumns } from '../graph/lay-out-columns.ts';
+import { findBehind } from '../graph/order-nodes.ts';
 import { wireChain } from './wire-chain.ts';
 
 const field = (name: string, type: FieldType = 'text'): Field => ({ name, type, required: true });

@@ -1,7 +1,7 @@
 import type { Field } from '../values/field.ts';
 import { isCompatible, toNameKey } from '../values/field.ts';
 import type { Chain, LegView, NeedSource, WiredLeg, WiredNeed, WireSource } from './chain.ts';
-import { layOutColumns } from './lay-out-columns.ts';
+import { layOutColumns } from '../graph/lay-out-columns.ts';
 
 interface Giver {
   readonly index: number;

@@ -1,7 +1,7 @@
-import type { Priority } from '../defects/defect.ts';
-import { PRIORITIES } from '../defects/defect.ts';
-import type { TurnStatus } from '../turns/turn.ts';
-import { TURN_STATUSES } from '../turns/turn.ts';
+import type { Priority } from '../values/priority.ts';
+import { PRIORITIES } from '../values/priority.ts';
+import type { TurnStatus } from '../outcomes.ts';
+import { TURN_STATUSES } from '../outcomes.ts';
 import type { RunBy, VersionState } from './version.ts';
 import { RUN_BY, VERSION_STATES } from './version.ts';
 

@@ -1,5 +1,5 @@
-import type { WorkingCalendar } from '../cycles/calendar.ts';
-import { addDays, addWorkingDays } from '../cycles/calendar.ts';
+import type { WorkingCalendar } from '../time/calendar.ts';
+import { addDays, addWorkingDays } from '../time/calendar.ts';
 import { createFreshValue, createRandom, toSeed } from '../values/fresh.ts';
 import { toNameKey } from '../values/field.ts';
 import type { TemplateSource } from '../values/template.ts';

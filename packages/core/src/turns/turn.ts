@@ -1,14 +1,6 @@
-import type { Outcome, StepOutcome } from '../outcomes.ts';
+import type { Outcome, StepOutcome, TurnState, TurnStatus } from '../outcomes.ts';
 import type { Step } from '../tests/step.ts';
 import type { Field } from '../values/field.ts';
-
-/** Where a turn stands. *Held* is waiting with a known cause and is shown, not stored. */
-export const TURN_STATES = ['waiting', 'ready', 'under way', 'done'] as const;
-export type TurnState = (typeof TURN_STATES)[number];
-
-/** What a turn is counted under: its outcome once it has one, else where it stands. In the order of a stacked bar. */
-export const TURN_STATUSES = ['passed', 'failed', 'blocked', 'skipped', 'under way', 'ready', 'waiting', 'held'] as const;
-export type TurnStatus = (typeof TURN_STATUSES)[number];
 
 /** Where a pinned need of a turn gets its value; turns are named by their place in the run. */
 export type PinnedSource =

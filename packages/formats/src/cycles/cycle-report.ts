@@ -1,5 +1,5 @@
-import type { ExitResult } from '@kindred-baton/core/cycles/check-exit';
-import { describeExitRule } from '@kindred-baton/core/cycles/check-exit';
+import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
+import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
 import type { Reservation } from '@kindred-baton/core/cycles/cycle';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';

@@ -1,4 +1,4 @@
-import type { ImportProblem } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import type { TableRow } from './read-table.ts';
 
 export interface Group {

@@ -1,4 +1,4 @@
-import type { ImportProblem } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import type { TableRow } from './read-table.ts';
 
 /** What a sheet's rows say, and what is wrong in them. */

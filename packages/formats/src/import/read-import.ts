@@ -1,4 +1,5 @@
-import type { ImportDocument, ImportProblem } from '@kindred-baton/core/imports/import-document';
+import type { ImportDocument } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import { readWorkbook } from '../workbook/read-workbook.ts';
 import type { Sheet } from '../workbook/workbook.ts';

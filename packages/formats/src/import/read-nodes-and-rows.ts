@@ -1,4 +1,5 @@
-import type { ImportProblem, ImportedField, ImportedNode, ImportedRow } from '@kindred-baton/core/imports/import-document';
+import type { ImportedField, ImportedNode, ImportedRow } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { FIELD_TYPES, FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
 import type { FieldType } from '@kindred-baton/core/values/field';
 import type { Part } from './read-cells.ts';

@@ -1,4 +1,5 @@
-import type { ImportProblem, ImportedLeg, ImportedScenario } from '@kindred-baton/core/imports/import-document';
+import type { ImportedLeg, ImportedScenario } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { groupByHead } from './group-by-head.ts';
 import type { Part } from './read-cells.ts';
 import { createRowReader } from './read-cells.ts';

@@ -1,4 +1,4 @@
-import type { ImportProblem, Place } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem, Place } from '@kindred-baton/core/tables/place';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import type { CellContent, Sheet, SheetRow } from '../workbook/workbook.ts';
 import { toColumnLetters } from '../workbook/workbook.ts';

@@ -1,4 +1,5 @@
-import type { ImportProblem, ImportedStep, ImportedTest } from '@kindred-baton/core/imports/import-document';
+import type { ImportedStep, ImportedTest } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { parseStep } from '@kindred-baton/core/tests/parse-step';
 import { findAction } from '@kindred-baton/core/tests/step-verbs';
 import { normalizeStep } from '@kindred-baton/core/tests/step';

@@ -1,7 +1,7 @@
-import type { ImportProblem } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import type { MapEntry, MapMapping } from '@kindred-baton/core/imports/map-table';
 import { guessMapMapping, readMapTable } from '@kindred-baton/core/imports/map-table';
-import type { TextTable } from '@kindred-baton/core/imports/text-table';
+import type { TextTable } from '@kindred-baton/core/tables/text-table';
 import { readBpmn } from '../bpmn/read-bpmn.ts';
 import { decodeText } from '../tables/read-csv.ts';
 import type { TableFile } from '../tables/text-tables.ts';

@@ -1,4 +1,4 @@
-import type { TextTable } from '@kindred-baton/core/imports/text-table';
+import type { TextTable } from '@kindred-baton/core/tables/text-table';
 import { XMLParser } from 'fast-xml-parser';
 import { decodeText } from '../tables/read-csv.ts';
 import type { TablesReading } from '../tables/text-tables.ts';

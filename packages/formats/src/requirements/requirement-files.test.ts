@@ -1,5 +1,5 @@
-import { compareRequirements } from '@kindred-baton/core/requirements/compare-requirements';
-import type { StoredRequirement } from '@kindred-baton/core/requirements/compare-requirements';
+import { compareRequirements } from '@kindred-baton/core/imports/compare-requirements';
+import type { StoredRequirement } from '@kindred-baton/core/imports/compare-requirements';
 import { describe, expect, it } from 'vitest';
 import { writeCsv, writeXlsx } from '../tables/write-tables.ts';
 import { readRequirementFile, toRequirementTable } from './requirement-files.ts';

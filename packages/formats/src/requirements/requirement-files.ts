@@ -1,9 +1,9 @@
-import type { ColumnMap } from '@kindred-baton/core/imports/guess-columns';
-import type { ImportProblem } from '@kindred-baton/core/imports/import-document';
-import type { TextTable } from '@kindred-baton/core/imports/text-table';
-import type { StoredRequirement } from '@kindred-baton/core/requirements/compare-requirements';
-import type { RequirementEntry, RequirementField } from '@kindred-baton/core/requirements/requirement-table';
-import { guessRequirementColumns, readRequirementTable } from '@kindred-baton/core/requirements/requirement-table';
+import type { ColumnMap } from '@kindred-baton/core/tables/guess-columns';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
+import type { TextTable } from '@kindred-baton/core/tables/text-table';
+import type { StoredRequirement } from '@kindred-baton/core/imports/compare-requirements';
+import type { RequirementEntry, RequirementField } from '@kindred-baton/core/imports/requirement-table';
+import { guessRequirementColumns, readRequirementTable } from '@kindred-baton/core/imports/requirement-table';
 import { decodeText } from '../tables/read-csv.ts';
 import type { TableFile } from '../tables/text-tables.ts';
 import { readTables } from '../tables/read-tables.ts';

@@ -1,4 +1,4 @@
-import type { StoredRequirement } from '@kindred-baton/core/requirements/compare-requirements';
+import type { StoredRequirement } from '@kindred-baton/core/imports/compare-requirements';
 import { escapeXml } from '../xml/escape-xml.ts';
 import { REQIF_ATTRIBUTES, REQIF_NAMESPACE } from './reqif.ts';
 

@@ -1,6 +1,6 @@
 import type { WireSource } from '@kindred-baton/core/scenarios/chain';
 import type { ExportedScenario, FileLeg, ScenarioFile } from '@kindred-baton/core/scenarios/scenario-file';
-import type { TextTable } from '@kindred-baton/core/imports/text-table';
+import type { TextTable } from '@kindred-baton/core/tables/text-table';
 import type { Field, FieldType } from '@kindred-baton/core/values/field';
 import { FIELD_TYPE_WORDS, FIELD_TYPES, guessFieldType, toNameKey } from '@kindred-baton/core/values/field';
 import type { OutTable } from '../tables/write-tables.ts';

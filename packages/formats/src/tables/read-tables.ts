@@ -1,4 +1,4 @@
-import type { TextTable } from '@kindred-baton/core/imports/text-table';
+import type { TextTable } from '@kindred-baton/core/tables/text-table';
 import type { CellContent, Sheet, SheetRow } from '../workbook/workbook.ts';
 import { readWorkbook } from '../workbook/read-workbook.ts';
 import { readCsv } from './read-csv.ts';

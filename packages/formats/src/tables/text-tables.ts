@@ -1,4 +1,4 @@
-import type { TextRow, TextTable } from '@kindred-baton/core/imports/text-table';
+import type { TextRow, TextTable } from '@kindred-baton/core/tables/text-table';
 
 export type TablesReading = { readonly ok: true; readonly tables: readonly TextTable[] } | { readonly ok: false; readonly message: string };
 

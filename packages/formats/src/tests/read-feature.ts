@@ -1,7 +1,7 @@
 import { AstBuilder, GherkinClassicTokenMatcher, Parser } from '@cucumber/gherkin';
 import type * as messages from '@cucumber/messages';
 import { IdGenerator } from '@cucumber/messages';
-import type { ImportProblem, Place } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem, Place } from '@kindred-baton/core/tables/place';
 import type { TestEntry, TestReading } from '@kindred-baton/core/imports/test-table';
 import { readPlainSentence } from '@kindred-baton/core/tests/read-plain-sentence';
 import type { Step } from '@kindred-baton/core/tests/step';

@@ -1,8 +1,8 @@
 import { isDataRowTable, readDataRowTable, withDataRows } from '@kindred-baton/core/imports/data-row-table';
-import type { ImportProblem } from '@kindred-baton/core/imports/import-document';
+import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import type { TestEntry, TestMapping } from '@kindred-baton/core/imports/test-table';
 import { guessTestMapping, readTestTable } from '@kindred-baton/core/imports/test-table';
-import type { TextTable } from '@kindred-baton/core/imports/text-table';
+import type { TextTable } from '@kindred-baton/core/tables/text-table';
 import { decodeText } from '../tables/read-csv.ts';
 import { readTables } from '../tables/read-tables.ts';
 import type { TableFile } from '../tables/text-tables.ts';

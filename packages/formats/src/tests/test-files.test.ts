@@ -9,7 +9,7 @@ import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { describe, expect, it } from 'vitest';
 import { writeCsv, writeXlsx } from '../tables/write-tables.ts';
-import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
 import { readTestFile } from './read-test-file.ts';
 import { writeDocument } from './write-document.ts';
 import { writeFeature } from './write-feature.ts';

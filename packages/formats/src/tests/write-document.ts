@@ -4,8 +4,8 @@ import type { Field } from '@kindred-baton/core/values/field';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
 import { escapeXml } from '../xml/escape-xml.ts';
-import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
-import { listInputs } from '@kindred-baton/core/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
+import { listInputs } from '@kindred-baton/core/imports/exported-test';
 
 /**
  * A printable document (HTML with its own style, no script): a cover with a table of contents, then each test with its steps, room for

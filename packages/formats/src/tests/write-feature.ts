@@ -1,7 +1,7 @@
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { Step } from '@kindred-baton/core/tests/step';
-import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
-import { listInputs } from '@kindred-baton/core/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
+import { listInputs } from '@kindred-baton/core/imports/exported-test';
 import { PERSONA_COLUMN, ROW_COLUMN } from './read-feature.ts';
 
 const WORDS = { go: 'Given', fill: 'When', pick: 'When', press: 'When', hand: 'When', wait: 'When', see: 'Then', keep: 'Then' } as const;

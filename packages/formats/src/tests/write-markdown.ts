@@ -1,8 +1,8 @@
 import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
 import type { Field } from '@kindred-baton/core/values/field';
 import { printStep } from '@kindred-baton/core/tests/print-step';
-import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
-import { listInputs } from '@kindred-baton/core/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
+import { listInputs } from '@kindred-baton/core/imports/exported-test';
 
 /** Tests as Markdown (CommonMark with tables): one chapter each. */
 export function writeMarkdown(tests: readonly ExportedTest[], title: string): string {

@@ -1,7 +1,7 @@
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { OutTable } from '../tables/write-tables.ts';
-import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
-import { listInputs } from '@kindred-baton/core/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
+import { listInputs } from '@kindred-baton/core/imports/exported-test';
 
 const HEADINGS = [
   'Test',

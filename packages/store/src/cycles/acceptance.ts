@@ -1,13 +1,13 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Acceptance, AcceptedNode, SignOff } from '@kindred-baton/contracts/cycles/acceptance';
-import { checkExit, isOpen } from '@kindred-baton/core/cycles/check-exit';
-import type { ExitFigures, ExitResult } from '@kindred-baton/core/cycles/check-exit';
+import { checkExit, isOpen } from '@kindred-baton/core/progress/check-exit';
+import type { ExitFigures, ExitResult } from '@kindred-baton/core/progress/check-exit';
 import type { NodeId, PersonId } from '@kindred-baton/core/ids';
 import { hasRight } from '@kindred-baton/core/programmes/roles';
 import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
-import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Actor } from '../actor.ts';
 import type { Tree, TreeNode } from '../map/load-tree.ts';
 import { getPath, listSubtree, loadTree } from '../map/load-tree.ts';

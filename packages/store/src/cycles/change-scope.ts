@@ -1,7 +1,7 @@
 import { and, asc, count, countDistinct, eq, inArray, isNull, max } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeScope, ScopeEffects } from '@kindred-baton/contracts/cycles/cycle';
-import { isOpen } from '@kindred-baton/core/cycles/check-exit';
+import { isOpen } from '@kindred-baton/core/progress/check-exit';
 import type { RunId } from '@kindred-baton/core/ids';
 import { chunk } from '../chunk.ts';
 import { tellReady } from '../mails/tell.ts';
@@ -12,7 +12,7 @@ import { runs } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { attempts, turns } from '../schema/turns.ts';
-import { lockRuns, reassessRuns } from '../turns/reassess-runs.ts';
+import { lockRuns, reassessRuns } from '../runs/reassess-runs.ts';
 import { remakeTurns } from './change-cycles.ts';
 import { findObstacles } from './find-obstacles.ts';
 import { assignToLanes, planRuns, planTurns } from './plan-runs.ts';

@@ -1,5 +1,5 @@
 import { findFindings } from '@kindred-baton/core/scenarios/findings/rules';
-import { pinRun } from '@kindred-baton/core/cycles/pin-run';
+import { pinRun } from '@kindred-baton/core/turns/pin-run';
 import type { CycleRules } from '@kindred-baton/core/cycles/rules';
 import type { LoadedScenario } from '../scenarios/load-chains.ts';
 import type { RunRow } from '../schema/cycles.ts';

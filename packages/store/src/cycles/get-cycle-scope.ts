@@ -2,7 +2,7 @@ import { asc, desc, eq } from 'drizzle-orm';
 import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import { CYCLE_PURPOSES } from '@kindred-baton/core/cycles/cycle';
 import { proposeCycleCode } from '@kindred-baton/core/cycles/cycle-code';
-import { toDay } from '@kindred-baton/core/cycles/calendar';
+import { toDay } from '@kindred-baton/core/time/calendar';
 import type { TestId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { getPath } from '../map/load-tree.ts';

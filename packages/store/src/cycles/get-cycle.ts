@@ -6,7 +6,7 @@ import { describeChange } from '@kindred-baton/core/programmes/describe-change';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
-import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Query, ReadContext } from '../operation.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';

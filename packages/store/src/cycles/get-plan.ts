@@ -1,8 +1,8 @@
 import { and, asc, eq, gte, isNull } from 'drizzle-orm';
 import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
-import { toDay } from '@kindred-baton/core/cycles/calendar';
-import { countDaysBetween, DAY_BEGINS, listWorkMinutes } from '@kindred-baton/core/cycles/plan/work-days';
-import { DAY_MINUTES } from '@kindred-baton/core/cycles/plan/working-time';
+import { toDay } from '@kindred-baton/core/time/calendar';
+import { countDaysBetween, DAY_BEGINS, listWorkMinutes } from '@kindred-baton/core/time/work-days';
+import { DAY_MINUTES } from '@kindred-baton/core/time/working-time';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { PersonId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';

@@ -1,5 +1,5 @@
-import { pinRun } from '@kindred-baton/core/cycles/pin-run';
-import { leaveOutLegs } from '@kindred-baton/core/cycles/leave-out-legs';
+import { pinRun } from '@kindred-baton/core/turns/pin-run';
+import { leaveOutLegs } from '@kindred-baton/core/turns/leave-out-legs';
 import type { OpenLegRule } from '@kindred-baton/core/cycles/rules';
 import { spreadDueDays } from '@kindred-baton/core/cycles/spread-due-days';
 import type { LegId, PersonId, RunId, TestVersionId } from '@kindred-baton/core/ids';

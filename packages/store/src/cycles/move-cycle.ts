@@ -9,7 +9,7 @@ import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { attempts, turns } from '../schema/turns.ts';
-import { reassessRuns } from '../turns/reassess-runs.ts';
+import { reassessRuns } from '../runs/reassess-runs.ts';
 import { remakeTurns } from './change-cycles.ts';
 import { findObstacles } from './find-obstacles.ts';
 import { lockCycle } from './require-cycle.ts';

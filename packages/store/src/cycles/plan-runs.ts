@@ -3,7 +3,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { ScopeItem } from '@kindred-baton/contracts/cycles/cycle';
 import type { AssignableTurn } from '@kindred-baton/core/cycles/assign-turns';
 import { assignTurns } from '@kindred-baton/core/cycles/assign-turns';
-import { listWorkingDays } from '@kindred-baton/core/cycles/calendar';
+import { listWorkingDays } from '@kindred-baton/core/time/calendar';
 import type { PersonId } from '@kindred-baton/core/ids';
 import { createId } from '../ids.ts';
 import type { Context } from '../operation.ts';

@@ -2,8 +2,8 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { LogDefect, MoveDefect } from '@kindred-baton/contracts/defects/defect';
 import { DEFECT_MOVES, isHolding } from '@kindred-baton/core/defects/defect';
-import type { WorkingCalendar } from '@kindred-baton/core/cycles/calendar';
-import { toDay } from '@kindred-baton/core/cycles/calendar';
+import type { WorkingCalendar } from '@kindred-baton/core/time/calendar';
+import { toDay } from '@kindred-baton/core/time/calendar';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import type { RunId, TeamId, TurnId } from '@kindred-baton/core/ids';
 import { resolveNeeds } from '@kindred-baton/core/turns/assess-run';
@@ -18,8 +18,8 @@ import type { TurnRow } from '../schema/turns.ts';
 import { stepResults, turns } from '../schema/turns.ts';
 import type { OwnAttempt } from '../turns/make-attempts.ts';
 import { getOwnAttempt } from '../turns/make-attempts.ts';
-import { loadRuns } from '../turns/load-runs.ts';
-import { reassessRuns } from '../turns/reassess-runs.ts';
+import { loadRuns } from '../runs/load-runs.ts';
+import { reassessRuns } from '../runs/reassess-runs.ts';
 
 /** Logs a defect at a step of an own attempt; the program fills in the steps up to there with the values that were used. */
 export const logDefect: Operation<LogDefect, { code: string }> = {

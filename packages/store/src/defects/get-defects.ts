@@ -5,7 +5,7 @@ import type { DefectDetail, DefectList } from '@kindred-baton/contracts/defects/
 import { collectBaton } from '@kindred-baton/core/turns/assess-run';
 import type { CycleId, DefectId, RunId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';
-import { loadHolds } from '../progress/load-holds.ts';
+import { loadHolds } from '../runs/load-holds.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { defectTurns, defectWords, defects } from '../schema/defects.ts';
 import { history } from '../schema/history.ts';
@@ -14,7 +14,7 @@ import { people } from '../schema/people.ts';
 import { teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { attempts, evidence, turns } from '../schema/turns.ts';
-import { loadRuns } from '../turns/load-runs.ts';
+import { loadRuns } from '../runs/load-runs.ts';
 
 /** All defects, newest first, with the turns that wait for each. */
 export const listDefects: Query<void, DefectList> = {

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { assignTurns } from '@kindred-baton/core/cycles/assign-turns';
-import { addWorkingDays, isWorkingDay, listWorkingDays, toDay } from '@kindred-baton/core/cycles/calendar';
+import { addWorkingDays, isWorkingDay, listWorkingDays, toDay } from '@kindred-baton/core/time/calendar';
 import type { CyclePurpose, CycleState } from '@kindred-baton/core/cycles/cycle';
 import type { CycleId, EnvironmentId, PersonId } from '@kindred-baton/core/ids';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';

@@ -7,7 +7,7 @@ import type { NewTurn } from '../cycles/make-turns.ts';
 import type { RunRow } from '../schema/cycles.ts';
 import type { TestVersionRow } from '../schema/tests.ts';
 import type { attempts, stepResults } from '../schema/turns.ts';
-import { toTurnView } from '../turns/load-runs.ts';
+import { toTurnView } from '../runs/load-runs.ts';
 import { formatCents } from './charges.ts';
 import type { StopPlan } from './fates.ts';
 

@@ -1,9 +1,9 @@
 import { eq, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { RequirementId } from '@kindred-baton/core/ids';
-import type { RequirementComparison } from '@kindred-baton/core/requirements/compare-requirements';
-import { compareRequirements } from '@kindred-baton/core/requirements/compare-requirements';
-import type { RequirementEntry } from '@kindred-baton/core/requirements/requirement-table';
+import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
+import { compareRequirements } from '@kindred-baton/core/imports/compare-requirements';
+import type { RequirementEntry } from '@kindred-baton/core/imports/requirement-table';
 import { chunk } from '../chunk.ts';
 import { createId } from '../ids.ts';
 import { lockMap } from '../map/edit-map.ts';

@@ -1,5 +1,5 @@
 import { and, count, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
-import { isWorkingDay, toDay } from '@kindred-baton/core/cycles/calendar';
+import { isWorkingDay, toDay } from '@kindred-baton/core/time/calendar';
 import type { Store } from '../database.ts';
 import { createId } from '../ids.ts';
 import { cycles } from '../schema/cycles.ts';

@@ -3,7 +3,7 @@ import type { MapView } from '@kindred-baton/contracts/map/node';
 import type { NodeId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';
 import { countTests } from './count-tests.ts';
-import { findCurrentCycle } from '../cycles/find-current-cycle.ts';
+import { findCurrentCycle } from '../programmes/find-current-cycle.ts';
 import { programmes } from '../schema/programmes.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { legs, scenarios } from '../schema/scenarios.ts';

@@ -11,7 +11,7 @@ import { applications, programmes, teams } from '../schema/programmes.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { legs, scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
-import { listNewestStatuses } from '../tests/list-newest-statuses.ts';
+import { listNewestStatuses } from './list-newest-statuses.ts';
 import { nodes } from '../schema/map.ts';
 import { listNodeChanges } from './get-map-changes.ts';
 import { getStrip } from './get-strip.ts';

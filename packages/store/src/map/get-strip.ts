@@ -2,7 +2,7 @@ import { and, count, eq } from 'drizzle-orm';
 import type { Tally } from '@kindred-baton/core/progress/tally';
 import { codeFacet, codeStatuses, getCounts, tallyTurns } from '@kindred-baton/core/progress/tally';
 import type { StripView } from '@kindred-baton/contracts/programmes/programme';
-import { findCurrentCycle } from '../cycles/find-current-cycle.ts';
+import { findCurrentCycle } from '../programmes/find-current-cycle.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import { teams } from '../schema/programmes.ts';
 import { turns } from '../schema/turns.ts';

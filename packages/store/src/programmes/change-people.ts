@@ -14,7 +14,7 @@ import { mails } from '../schema/mails.ts';
 import { accounts, people } from '../schema/people.ts';
 import { absences, invitations, members, programmes, teamMembers, teams } from '../schema/programmes.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
-import { reassessRuns } from '../turns/reassess-runs.ts';
+import { reassessRuns } from '../runs/reassess-runs.ts';
 import { requireOwn } from './require-own.ts';
 
 /** Roles, teams, hours and absences of somebody. A programme always keeps somebody who can set it up. */

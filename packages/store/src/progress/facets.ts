@@ -2,7 +2,7 @@ import type { FacetName } from '@kindred-baton/core/progress/facet';
 import type { NodeId } from '@kindred-baton/core/ids';
 import { getPath } from '../map/load-tree.ts';
 import type { Tree } from '../map/load-tree.ts';
-import type { CycleTurn } from './load-holds.ts';
+import type { CycleTurn } from '../runs/load-holds.ts';
 
 export interface FacetNames {
   readonly tree: Tree;

@@ -4,7 +4,7 @@ import type { HoldView, ProgressQuery, ProgressView } from '@kindred-baton/contr
 import type { DefectId } from '@kindred-baton/core/ids';
 import type { Hold } from '@kindred-baton/core/progress/find-holds';
 import { NO_COUNTS, addCounts, codeFacet, codeStatuses, getCounts, tallyTurns } from '@kindred-baton/core/progress/tally';
-import { findCurrentCycle } from '../cycles/find-current-cycle.ts';
+import { findCurrentCycle } from '../programmes/find-current-cycle.ts';
 import type { Tree } from '../map/load-tree.ts';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
@@ -12,8 +12,8 @@ import type { CycleRow } from '../schema/cycles.ts';
 import { cycles } from '../schema/cycles.ts';
 import type { FacetNames, FacetValue } from './facets.ts';
 import { FACET_READERS } from './facets.ts';
-import type { CycleTurn, CycleTurns } from './load-holds.ts';
-import { loadHolds } from './load-holds.ts';
+import type { CycleTurn, CycleTurns } from '../runs/load-holds.ts';
+import { loadHolds } from '../runs/load-holds.ts';
 import { loadFacetNames } from './load-facet-names.ts';
 
 /** Progress of a cycle over two facets, scoped to a branch of the map, and where its baton is held. */

@@ -3,12 +3,12 @@ import type { RequirementItem, RequirementList, Traceability } from '@kindred-ba
 import { getRequirementState } from '@kindred-baton/core/requirements/requirement';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { RequirementId, TestId } from '@kindred-baton/core/ids';
-import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Query, ReadContext } from '../operation.ts';
 import { nodes } from '../schema/map.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { tests } from '../schema/tests.ts';
-import { listNewestStatuses } from '../tests/list-newest-statuses.ts';
+import { listNewestStatuses } from '../map/list-newest-statuses.ts';
 
 /** Every requirement with its links and what the newest turns say of it. Four queries. */
 export const listRequirements: Query<void, RequirementList> = {

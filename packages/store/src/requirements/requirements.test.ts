@@ -1,5 +1,5 @@
-import type { RequirementComparison } from '@kindred-baton/core/requirements/compare-requirements';
-import type { RequirementEntry } from '@kindred-baton/core/requirements/requirement-table';
+import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
+import type { RequirementEntry } from '@kindred-baton/core/imports/requirement-table';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { check, date, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { CYCLE_PURPOSES, CYCLE_STATES, SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
-import type { ExitResult } from '@kindred-baton/core/cycles/check-exit';
+import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
 import type { CycleRules } from '@kindred-baton/core/cycles/rules';
 import { DEFAULT_RULES } from '@kindred-baton/core/cycles/rules';
 import { LEFTOVER_WAYS } from '@kindred-baton/core/cycles/cycle';

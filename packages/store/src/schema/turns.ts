@@ -17,7 +17,7 @@ import {
 import type { AttemptId, EvidenceId, LegId, NudgeId, PersonaId, TestVersionId } from '@kindred-baton/core/ids';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { BareTurn, HoldCause, PinnedNeed } from '@kindred-baton/core/turns/turn';
-import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/turns/turn';
+import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { bytes } from './bytes.ts';
 import { createdAt, cycleRef, moment, nodeRef, personRef, programmeRef, runRef, teamRef, testRef, turnRef } from './columns.ts';
 import { cycles, runs } from './cycles.ts';

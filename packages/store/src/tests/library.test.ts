@@ -15,7 +15,7 @@ import { getLibraryFindings } from './get-library-findings.ts';
 import { getTestSurroundings } from './get-test-surroundings.ts';
 import { getTest } from './get-test.ts';
 import { hasWords, listTestCodes, listTests, toSearch } from './list-tests.ts';
-import { takeNewerVersion } from './take-newer-version.ts';
+import { takeNewerVersion } from '../turns/take-newer-version.ts';
 import { waiveFinding } from './waive-finding.ts';
 
 describe('the library', () => {

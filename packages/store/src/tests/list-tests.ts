@@ -12,7 +12,7 @@ import { applications, teams } from '../schema/programmes.ts';
 import { requirementTests } from '../schema/requirements.ts';
 import { legs } from '../schema/scenarios.ts';
 import { testVersions, tests } from '../schema/tests.ts';
-import { listNewestStatuses } from './list-newest-statuses.ts';
+import { listNewestStatuses } from '../map/list-newest-statuses.ts';
 
 type Row = TestListItem;
 

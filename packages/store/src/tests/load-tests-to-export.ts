@@ -1,5 +1,5 @@
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { getPath, loadTree } from '../map/load-tree.ts';
 import type { Query } from '../operation.ts';

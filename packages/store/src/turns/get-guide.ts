@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
-import { toDay } from '@kindred-baton/core/cycles/calendar';
+import { toDay } from '@kindred-baton/core/time/calendar';
 import type { ApplicationId, AttemptId, EnvironmentId, TeamId, TestId, TurnId } from '@kindred-baton/core/ids';
 import type { BareTurn } from '@kindred-baton/core/turns/turn';
 import type { Query, ReadContext } from '../operation.ts';

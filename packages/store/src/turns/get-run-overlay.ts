@@ -8,7 +8,7 @@ import { cycles, runs } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
 import { testVersions } from '../schema/tests.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
-import { loadRuns } from './load-runs.ts';
+import { loadRuns } from '../runs/load-runs.ts';
 
 /** One run, to be laid over its scenario's relay: where each turn stands, and the baton so far. */
 export const getRunOverlay: Query<RunId, RunOverlay> = {

@@ -2,7 +2,7 @@ import { and, count, desc, eq, gt, inArray, ne, sql } from 'drizzle-orm';
 import type { TurnsHome } from '@kindred-baton/contracts/turns/turn';
 import type { SQL } from 'drizzle-orm';
 import type { Operation, Query, ReadContext } from '../operation.ts';
-import { addDays, getWeekday, toDay } from '@kindred-baton/core/cycles/calendar';
+import { addDays, getWeekday, toDay } from '@kindred-baton/core/time/calendar';
 import { cycles } from '../schema/cycles.ts';
 import { defects } from '../schema/defects.ts';
 import { history } from '../schema/history.ts';

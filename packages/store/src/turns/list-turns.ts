@@ -6,7 +6,7 @@ import { NONE, TURN_PAGE_SIZE } from '@kindred-baton/contracts/turns/turn';
 import type { TurnId } from '@kindred-baton/core/ids';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
-import { loadHolds } from '../progress/load-holds.ts';
+import { loadHolds } from '../runs/load-holds.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
 import { applications, teams } from '../schema/programmes.ts';

@@ -15,8 +15,8 @@ import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import type { TurnRow } from '../schema/turns.ts';
 import { nudges, turns } from '../schema/turns.ts';
-import type { LoadedRun } from './load-runs.ts';
-import { loadRuns } from './load-runs.ts';
+import type { LoadedRun } from '../runs/load-runs.ts';
+import { loadRuns } from '../runs/load-runs.ts';
 
 export interface CardOptions {
   readonly where: SQL | undefined;

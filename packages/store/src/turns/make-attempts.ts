@@ -9,7 +9,7 @@ import { checkValue } from '@kindred-baton/core/values/check-value';
 import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import type { Actor } from '../actor.ts';
-import { settleDefects } from '../defects/settle-defects.ts';
+import { settleDefects } from '../runs/settle-defects.ts';
 import type { Context, Operation } from '../operation.ts';
 import { tellReady } from '../mails/tell.ts';
 import { cycleEnvironments, cycles } from '../schema/cycles.ts';
@@ -20,7 +20,7 @@ import { testVersions, tests } from '../schema/tests.ts';
 import type { AttemptRow, TurnRow } from '../schema/turns.ts';
 import { attempts, evidence, stepResults, turns } from '../schema/turns.ts';
 import { findIsInLane, findLastPerson, findRefusal } from './find-refusal.ts';
-import { lockRuns, reassessRuns } from './reassess-runs.ts';
+import { lockRuns, reassessRuns } from '../runs/reassess-runs.ts';
 
 /** Begins an attempt. The browser mints its id: sent twice, it is begun once. */
 export const startAttempt: Operation<{ turnId: TurnId; id: AttemptId; browser: string }, { number: number }> = {

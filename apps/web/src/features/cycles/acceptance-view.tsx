@@ -1,7 +1,7 @@
 import type { Acceptance, AcceptedNode } from '@kindred-baton/contracts/cycles/acceptance';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
-import type { ExitResult } from '@kindred-baton/core/cycles/check-exit';
-import { describeExitRule } from '@kindred-baton/core/cycles/check-exit';
+import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
+import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
 import { getPassShare, getRunShare } from '@kindred-baton/core/progress/tally';
 import { useQuery } from '@tanstack/react-query';
 import { BatonBar } from '../../ui/baton-mark.tsx';

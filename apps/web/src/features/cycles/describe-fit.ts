@@ -1,8 +1,8 @@
 import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
-import { addDays } from '@kindred-baton/core/cycles/calendar';
+import { addDays } from '@kindred-baton/core/time/calendar';
 import type { PlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
 import type { CyclePlan } from '@kindred-baton/core/cycles/plan/plan-cycle';
-import { DAY_MINUTES } from '@kindred-baton/core/cycles/plan/working-time';
+import { DAY_MINUTES } from '@kindred-baton/core/time/working-time';
 import { countOf, formatMinutes } from '../../ui/format.ts';
 
 /** The day on which a moment of the plan falls; a moment at midnight belongs to the day before. */

@@ -1,10 +1,10 @@
 import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
-import { addDays } from '@kindred-baton/core/cycles/calendar';
+import { addDays } from '@kindred-baton/core/time/calendar';
 import type { CyclePlan } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { spreadOverDays } from '@kindred-baton/core/cycles/plan/spread-over-days';
 import { isThrough } from '@kindred-baton/core/cycles/plan/to-problem';
-import { countDaysBetween } from '@kindred-baton/core/cycles/plan/work-days';
-import { createWorkingTime } from '@kindred-baton/core/cycles/plan/working-time';
+import { countDaysBetween } from '@kindred-baton/core/time/work-days';
+import { createWorkingTime } from '@kindred-baton/core/time/working-time';
 
 interface DayLoad {
   readonly done: number;

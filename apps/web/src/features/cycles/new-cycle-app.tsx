@@ -4,7 +4,7 @@ import type { CyclePurpose } from '@kindred-baton/core/cycles/cycle';
 import { CYCLE_PURPOSES } from '@kindred-baton/core/cycles/cycle';
 import type { CycleRules } from '@kindred-baton/core/cycles/rules';
 import { DEFAULT_RULES } from '@kindred-baton/core/cycles/rules';
-import { addDays } from '@kindred-baton/core/cycles/calendar';
+import { addDays } from '@kindred-baton/core/time/calendar';
 import { useState } from 'react';
 import { SelectField, TextField } from '../../ui/field.tsx';
 import { countOf, formatMinutes, getToday } from '../../ui/format.ts';

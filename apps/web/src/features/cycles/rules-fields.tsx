@@ -1,4 +1,4 @@
-import { describeExitRule } from '@kindred-baton/core/cycles/check-exit';
+import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
 import type { CycleRules, ExitRule } from '@kindred-baton/core/cycles/rules';
 import { EVIDENCE_RULES, FAILURE_PARTS, OPEN_LEG_RULES, RETEST_RULES } from '@kindred-baton/core/cycles/rules';
 import { SEVERITIES } from '@kindred-baton/core/defects/defect';

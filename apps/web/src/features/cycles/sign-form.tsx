@@ -1,5 +1,5 @@
 import type { AcceptedNode } from '@kindred-baton/contracts/cycles/acceptance';
-import { addDays } from '@kindred-baton/core/cycles/calendar';
+import { addDays } from '@kindred-baton/core/time/calendar';
 import type { SignOffDecision } from '@kindred-baton/core/cycles/cycle';
 import { SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
 import { useQueryClient } from '@tanstack/react-query';

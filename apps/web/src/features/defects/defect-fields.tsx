@@ -1,6 +1,7 @@
 import type { ChangeDefect, DefectDetail } from '@kindred-baton/contracts/defects/defect';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
-import { DEFECT_KINDS, DEFECT_LINK_KINDS, PRIORITIES, SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { DEFECT_KINDS, DEFECT_LINK_KINDS, SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatDay } from '../../ui/format.ts';
 import { useNotice } from '../../ui/notices.tsx';

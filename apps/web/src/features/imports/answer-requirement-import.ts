@@ -1,6 +1,6 @@
 import type { RequirementImportPreview } from '@kindred-baton/contracts/imports/import';
 import { requirementImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
-import type { RequirementComparison } from '@kindred-baton/core/requirements/compare-requirements';
+import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
 import { readRequirementFile } from '@kindred-baton/formats/requirements/requirement-files';
 import { compareRequirementImport, storeRequirementImport } from '@kindred-baton/store/imports/store-requirement-import';
 import type { EndpointContext } from '../../server/endpoint.ts';

@@ -1,5 +1,5 @@
 import type { RequirementImportPreview } from '@kindred-baton/contracts/imports/import';
-import { REQUIREMENT_COLUMNS } from '@kindred-baton/core/requirements/requirement-table';
+import { REQUIREMENT_COLUMNS } from '@kindred-baton/core/imports/requirement-table';
 import { useState } from 'react';
 import { countOf } from '../../ui/format.ts';
 import { useProgramme } from '../frame/programme-context.tsx';

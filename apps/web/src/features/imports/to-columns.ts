@@ -1,5 +1,5 @@
 import type { ImportColumns } from '@kindred-baton/contracts/imports/import';
-import type { TextTable } from '@kindred-baton/core/imports/text-table';
+import type { TextTable } from '@kindred-baton/core/tables/text-table';
 
 const SAMPLES = 4;
 const SAMPLE_CHARACTERS = 80;

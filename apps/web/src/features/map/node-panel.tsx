@@ -1,7 +1,7 @@
 import type { NodeChange, NodeDetail } from '@kindred-baton/contracts/map/node';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
 import type { RequirementState } from '@kindred-baton/core/requirements/requirement';
-import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import { useQuery } from '@tanstack/react-query';
 import Pencil from 'lucide-react/icons/pencil';
 import Trash2 from 'lucide-react/icons/trash-2';

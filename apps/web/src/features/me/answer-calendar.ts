@@ -1,4 +1,4 @@
-import { addDays } from '@kindred-baton/core/cycles/calendar';
+import { addDays } from '@kindred-baton/core/time/calendar';
 import type { loadFeed } from '@kindred-baton/store/programmes/profile';
 import ical, { ICalCalendarMethod, ICalEventTransparency } from 'ical-generator';
 

@@ -1,5 +1,5 @@
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { StoredRequirement } from '@kindred-baton/core/requirements/compare-requirements';
+import type { StoredRequirement } from '@kindred-baton/core/imports/compare-requirements';
 import { toRequirementTable } from '@kindred-baton/formats/requirements/requirement-files';
 import { writeReqif } from '@kindred-baton/formats/requirements/write-reqif';
 import { writeCsv, writeXlsx } from '@kindred-baton/formats/tables/write-tables';

@@ -1,5 +1,5 @@
 import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
-import { PRIORITIES } from '@kindred-baton/core/defects/defect';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
 import { useQueryClient } from '@tanstack/react-query';
 import { DialogBox } from '../../ui/dialog.tsx';

@@ -1,6 +1,6 @@
 import type { TestDetail } from '@kindred-baton/contracts/tests/test';
 import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
-import { PRIORITIES } from '@kindred-baton/core/defects/defect';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { useState } from 'react';
 import { formatMinutes } from '../../ui/format.ts';
 import { useNotice } from '../../ui/notices.tsx';

@@ -1,6 +1,6 @@
 import { exportTestsSchema } from '@kindred-baton/contracts/jobs/job';
 import type { ExportTests } from '@kindred-baton/contracts/jobs/job';
-import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
 import { getActor } from '@kindred-baton/store/actor';
 import type { ClaimedJob } from '@kindred-baton/store/jobs/work-on-job';
 import { ask } from '@kindred-baton/store/operation';

@@ -1,7 +1,7 @@
 import type { TestFormat } from '@kindred-baton/contracts/jobs/job';
 import type { DocumentHead } from '@kindred-baton/formats/documents/write-page';
 import { writeDocument } from '@kindred-baton/formats/tests/write-document';
-import type { ExportedTest } from '@kindred-baton/core/tests/exported-test';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
 import { writeFeature } from '@kindred-baton/formats/tests/write-feature';
 import { writeMarkdown } from '@kindred-baton/formats/tests/write-markdown';
 import { toStepTable, toTestTables } from '@kindred-baton/formats/tests/write-test-tables';

@@ -1,6 +1,6 @@
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
 import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
-import { PRIORITIES } from '@kindred-baton/core/defects/defect';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { countOf } from '../../ui/format.ts';

@@ -1,7 +1,7 @@
 import { AppError } from '@kindred-baton/contracts/errors';
 import { idSchema } from '@kindred-baton/contracts/common';
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
-import { toDay } from '@kindred-baton/core/cycles/calendar';
+import { toDay } from '@kindred-baton/core/time/calendar';
 import { fillStep } from '@kindred-baton/core/defects/describe-steps';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import { toSheetMark, toSheetText } from '@kindred-baton/core/turns/turn-sheet';

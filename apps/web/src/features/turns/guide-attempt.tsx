@@ -1,5 +1,5 @@
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
-import { toDay } from '@kindred-baton/core/cycles/calendar';
+import { toDay } from '@kindred-baton/core/time/calendar';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import type { TemplateSource } from '@kindred-baton/core/values/template';
 import type { ReactNode } from 'react';

@@ -1,4 +1,5 @@
-import { DEFECT_KINDS, PRIORITIES, SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { DEFECT_KINDS, SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import { fillTemplate } from '@kindred-baton/core/values/template';
 import { useQueryClient } from '@tanstack/react-query';

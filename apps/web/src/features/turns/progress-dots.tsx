@@ -1,4 +1,4 @@
-import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import { BatonMark } from '../../ui/baton-mark.tsx';
 import { getWord } from './guide-state.ts';
 import type { AttemptInHand } from './use-attempt.ts';

@@ -1,8 +1,8 @@
 /** Earliest times with the calendars but without the limit of people, and the way that is left behind each job. Both are lower bounds. */
 import type { JobGraph } from './job-graph.ts';
 import type { PlanJob, PlanProblem } from './problem.ts';
-import type { WorkingTime } from './working-time.ts';
-import { DAY_MINUTES, addWork, countWorkBefore, createWorkingTime, findNextWork, uniteTimes } from './working-time.ts';
+import type { WorkingTime } from '../../time/working-time.ts';
+import { DAY_MINUTES, addWork, countWorkBefore, createWorkingTime, findNextWork, uniteTimes } from '../../time/working-time.ts';
 
 export interface Calendars {
   readonly ofWorker: ReadonlyMap<string, WorkingTime>;

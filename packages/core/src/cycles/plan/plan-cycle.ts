@@ -9,7 +9,7 @@ import { createCalendars, findEarliestTimes, findLowerBound, measureTails } from
 import type { PlanProblem } from './problem.ts';
 import type { Schedule } from './schedule-jobs.ts';
 import { scheduleJobs } from './schedule-jobs.ts';
-import { countWorkBefore } from './working-time.ts';
+import { countWorkBefore } from '../../time/working-time.ts';
 
 export interface PlannedJob {
   readonly id: string;

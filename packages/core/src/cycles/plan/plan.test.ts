@@ -9,7 +9,7 @@ import { applyPlanChange } from './plan-changes.ts';
 import { planCycle } from './plan-cycle.ts';
 import type { PlanJob, PlanProblem, PlanWorker } from './problem.ts';
 import { scheduleJobs } from './schedule-jobs.ts';
-import { DAY_MINUTES, addWork, countWorkBefore, createWorkingTime, findNextWork } from './working-time.ts';
+import { DAY_MINUTES, addWork, countWorkBefore, createWorkingTime, findNextWork } from '../../time/working-time.ts';
 
 const job = (id: string, minutes: number, more: Partial<PlanJob> = {}): PlanJob => ({
   ...{ id, run: 'r', lane: 'l', minutes, after: [], waitDays: 0, notBefore: 0, worker: null, sameAs: null, otherThan: [] },

@@ -3,13 +3,13 @@
  * Never worse than 2 − 1/m times the best on m people without calendars (Graham 1966). Work goes over nights and weekends; it is not
  * handed from one person to another.
  */
-import { createHeap } from './heap.ts';
-import type { Heap } from './heap.ts';
+import { createHeap } from '../../graph/heap.ts';
+import type { Heap } from '../../graph/heap.ts';
 import type { JobGraph } from './job-graph.ts';
 import type { Calendars } from './measure-chains.ts';
 import { addWaitDays } from './measure-chains.ts';
 import type { PlanProblem } from './problem.ts';
-import { addWork, findNextWork } from './working-time.ts';
+import { addWork, findNextWork } from '../../time/working-time.ts';
 
 export interface Schedule {
   /** Moments by job; Infinity: nobody can do it. */

@@ -1,5 +1,5 @@
-import type { WorkingTime } from './working-time.ts';
-import { DAY_MINUTES, countWorkBefore } from './working-time.ts';
+import type { WorkingTime } from '../../time/working-time.ts';
+import { DAY_MINUTES, countWorkBefore } from '../../time/working-time.ts';
 
 /** The minutes that a piece of work takes of each day, by day from the plan's first. Cost O(days of the work × log windows). */
 export function spreadOverDays(time: WorkingTime, start: number, end: number): { day: number; minutes: number }[] {

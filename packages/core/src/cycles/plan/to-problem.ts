@@ -1,8 +1,8 @@
-import type { TurnStatus } from '../../turns/turn.ts';
-import { addDays } from '../calendar.ts';
+import type { TurnStatus } from '../../outcomes.ts';
+import { addDays } from '../../time/calendar.ts';
 import type { PlanJob, PlanProblem } from './problem.ts';
-import { countDaysBetween } from './work-days.ts';
-import { DAY_MINUTES } from './working-time.ts';
+import { countDaysBetween } from '../../time/work-days.ts';
+import { DAY_MINUTES } from '../../time/working-time.ts';
 
 /** What of a cycle its plan is made of. */
 export interface CycleToPlan {

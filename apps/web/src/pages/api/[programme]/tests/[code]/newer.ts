@@ -1,5 +1,5 @@
 import { takeNewerSchema } from '@kindred-baton/contracts/tests/test';
-import { takeNewerVersion } from '@kindred-baton/store/tests/take-newer-version';
+import { takeNewerVersion } from '@kindred-baton/store/turns/take-newer-version';
 import { z } from 'zod';
 import { defineEndpoint } from '../../../../../server/endpoint.ts';
 

@@ -1,4 +1,4 @@
-import type { PinnedNeed, PinnedSource } from '../turns/turn.ts';
+import type { PinnedNeed, PinnedSource } from './turn.ts';
 import type { Field } from '../values/field.ts';
 import { toNameKey } from '../values/field.ts';
 

@@ -1,5 +1,5 @@
-import type { WorkingCalendar } from '../calendar.ts';
-import { addDays, isWorkingDay } from '../calendar.ts';
+import type { WorkingCalendar } from './calendar.ts';
+import { addDays, isWorkingDay } from './calendar.ts';
 
 export interface Hours extends WorkingCalendar {
   readonly hoursPerDay: number;

@@ -1,4 +1,4 @@
-import type { StoredTest } from '../imports/compare-tests.ts';
+import type { StoredTest } from './compare-tests.ts';
 import type { Field } from '../values/field.ts';
 
 /** A test as it is written out: as it is stored, with what a reader wants to know. */

@@ -1,7 +1,7 @@
-import type { Priority } from '../defects/defect.ts';
-import type { FieldChange } from '../imports/compare-map.ts';
-import type { ImportProblem } from '../imports/import-document.ts';
-import type { RequirementKind } from './requirement.ts';
+import type { Priority } from '../values/priority.ts';
+import type { FieldChange } from './compare-map.ts';
+import type { ImportProblem } from '../tables/place.ts';
+import type { RequirementKind } from '../requirements/requirement.ts';
 import type { RequirementEntry } from './requirement-table.ts';
 
 /** A requirement as it stands. */

@@ -1,9 +1,9 @@
 /** Exit criteria: each with its figure now and what keeps it from being met (design: progress). */
 import { isHolding, SEVERITIES } from '../defects/defect.ts';
 import type { DefectStatus, Severity } from '../defects/defect.ts';
-import type { Counts } from '../progress/tally.ts';
-import { getPassShare, getRunShare } from '../progress/tally.ts';
-import type { ExitRule } from './rules.ts';
+import type { Counts } from './tally.ts';
+import { getPassShare, getRunShare } from './tally.ts';
+import type { ExitRule } from '../cycles/rules.ts';
 
 export interface ExitFigures {
   readonly counts: Counts;

@@ -1,13 +1,13 @@
-import type { ColumnKind, ColumnMap } from '../imports/guess-columns.ts';
-import { guessColumns } from '../imports/guess-columns.ts';
-import type { ImportProblem, Place } from '../imports/import-document.ts';
-import type { TextTable } from '../imports/text-table.ts';
-import { getPlace, toHeadingKey } from '../imports/text-table.ts';
-import type { Priority } from '../defects/defect.ts';
-import { PRIORITIES } from '../defects/defect.ts';
-import { readPriority } from '../defects/read-priority.ts';
-import type { RequirementKind } from './requirement.ts';
-import { REQUIREMENT_KINDS } from './requirement.ts';
+import type { ColumnKind, ColumnMap } from '../tables/guess-columns.ts';
+import { guessColumns } from '../tables/guess-columns.ts';
+import type { ImportProblem, Place } from '../tables/place.ts';
+import type { TextTable } from '../tables/text-table.ts';
+import { getPlace, toHeadingKey } from '../tables/text-table.ts';
+import type { Priority } from '../values/priority.ts';
+import { PRIORITIES } from '../values/priority.ts';
+import { readPriority } from '../tables/read-priority.ts';
+import type { RequirementKind } from '../requirements/requirement.ts';
+import { REQUIREMENT_KINDS } from '../requirements/requirement.ts';
 
 export const REQUIREMENT_FIELDS = ['code', 'title', 'description', 'kind', 'priority', 'nodes', 'tests'] as const;
 export type RequirementField = (typeof REQUIREMENT_FIELDS)[number];

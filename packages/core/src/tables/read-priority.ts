@@ -1,6 +1,6 @@
-import { toHeadingKey } from '../imports/text-table.ts';
-import type { Priority } from './defect.ts';
-import { PRIORITIES } from './defect.ts';
+import { toHeadingKey } from './text-table.ts';
+import type { Priority } from '../values/priority.ts';
+import { PRIORITIES } from '../values/priority.ts';
 
 /** Words that other lists use for a priority (common practice, no source). */
 const WORDS: Readonly<Record<string, Priority>> = {

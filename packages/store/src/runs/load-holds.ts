@@ -1,5 +1,5 @@
 import { asc, eq } from 'drizzle-orm';
-import { addWorkingDays, toDay } from '@kindred-baton/core/cycles/calendar';
+import { addWorkingDays, toDay } from '@kindred-baton/core/time/calendar';
 import { isHolding } from '@kindred-baton/core/defects/defect';
 import type { CycleId, DefectId, NodeId, TurnId } from '@kindred-baton/core/ids';
 import type { Hold, HoldTurn } from '@kindred-baton/core/progress/find-holds';

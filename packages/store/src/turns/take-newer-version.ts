@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import { repinNeeds } from '@kindred-baton/core/cycles/repin-needs';
+import { repinNeeds } from '@kindred-baton/core/turns/repin-needs';
 import type { RunId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Context, Operation } from '../operation.ts';
@@ -9,8 +9,8 @@ import type { TestVersionRow } from '../schema/tests.ts';
 import { testVersions } from '../schema/tests.ts';
 import type { TurnRow } from '../schema/turns.ts';
 import { turns } from '../schema/turns.ts';
-import { reassessRuns } from '../turns/reassess-runs.ts';
-import { loadForChange } from './change-tests.ts';
+import { reassessRuns } from '../runs/reassess-runs.ts';
+import { loadForChange } from '../tests/change-tests.ts';
 
 /**
  * Turns of an open cycle that nobody has begun take the newest agreed version over. What is under way or done keeps the version that it

@@ -1,7 +1,7 @@
 import type { Chain, NeedSource } from '../scenarios/chain.ts';
 import type { Field } from '../values/field.ts';
 import { toNameKey } from '../values/field.ts';
-import type { PinnedNeed, PinnedSource } from '../turns/turn.ts';
+import type { PinnedNeed, PinnedSource } from './turn.ts';
 
 export interface PinnedLeg {
   readonly leg: string;

@@ -1,4 +1,4 @@
-import type { Place } from './import-document.ts';
+import type { Place } from './place.ts';
 
 /** A sheet, or a CSV file, as text: what both are once their cells are read. */
 export interface TextTable {

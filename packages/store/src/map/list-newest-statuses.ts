@@ -1,6 +1,6 @@
 import { desc, eq, inArray } from 'drizzle-orm';
 import type { TestId } from '@kindred-baton/core/ids';
-import type { TurnStatus } from '@kindred-baton/core/turns/turn';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import { sql } from 'drizzle-orm';
 import type { ReadContext } from '../operation.ts';
 import { turns } from '../schema/turns.ts';
