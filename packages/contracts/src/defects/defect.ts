@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DEFECT_KINDS, DEFECT_LINK_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { asksWhy, DEFECT_KINDS, DEFECT_LINK_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { codeSchema, daySchema, idSchema, momentSchema, prioritySchema } from '../common.ts';
 import { evidenceSchema } from '../turns/turn.ts';
@@ -79,7 +79,10 @@ export type LogDefect = z.infer<typeof logDefectSchema>;
 
 export const moveDefectSchema = z
   .object({ from: z.enum(DEFECT_STATUSES), to: z.enum(DEFECT_STATUSES), reason: z.string().trim().max(2_000).default('') })
-  .refine((move) => move.to !== 'declined' || move.reason !== '', { message: 'Say why it is declined.', path: ['reason'] });
+  .refine((move) => !asksWhy(move.to) || move.reason !== '', {
+    error: ({ input }) => `Say why it is ${(input as { to: string }).to}.`,
+    path: ['reason'],
+  });
 export type MoveDefect = z.infer<typeof moveDefectSchema>;
 
 /** What a defect is; what is left out stays as it is. */

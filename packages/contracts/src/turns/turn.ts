@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { EVIDENCE_RULES, FAILURE_PARTS } from '@kindred-baton/core/cycles/rules';
+import { DEFECT_STATUSES } from '@kindred-baton/core/defects/defect';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { codeSchema, idSchema, momentSchema, personSchema, prioritySchema } from '../common.ts';
@@ -148,7 +149,7 @@ export const guideSchema = z.object({
   workingDays: z.array(z.int()),
   holidays: z.array(z.string()),
   attempts: z.array(attemptSchema),
-  defects: z.array(z.object({ code: z.string(), title: z.string(), status: z.string() })),
+  defects: z.array(z.object({ code: z.string(), title: z.string(), status: z.enum(DEFECT_STATUSES) })),
   goesTo: z.array(z.object({ name: z.string(), title: z.string(), leg: z.int(), person: z.string().nullable() })),
   /** How each persona starts the application in this environment. */
   starts: z.array(z.object({ persona: z.string(), how: z.string() })),

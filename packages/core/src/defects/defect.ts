@@ -1,36 +1,66 @@
-export const DEFECT_STATUSES = ['new', 'accepted', 'fixed', 'retested', 'closed', 'declined'] as const;
-export type DefectStatus = (typeof DEFECT_STATUSES)[number];
-
-export const DEFECT_KINDS = ['function', 'data', 'access', 'display', 'text', 'speed', 'test'] as const;
-export type DefectKind = (typeof DEFECT_KINDS)[number];
-
-export const SEVERITIES = ['critical', 'major', 'minor', 'trivial'] as const;
-export type Severity = (typeof SEVERITIES)[number];
-
-/** What a person may do with a defect; the retest's own moves (retested, closed, reopened) follow from turns. */
-export const DEFECT_MOVES: Readonly<Record<DefectStatus, readonly DefectStatus[]>> = {
-  new: ['accepted', 'fixed', 'declined'],
-  accepted: ['fixed', 'declined'],
-  fixed: ['accepted'],
-  retested: ['closed', 'accepted'],
-  closed: ['accepted'],
-  declined: ['accepted'],
-};
-
-/** A defect in these states keeps its turns from being tried again. */
-export function isHolding(status: DefectStatus): boolean {
-  return status === 'new' || status === 'accepted';
+/** What follows from where a defect stands. Everything that treats statuses differently reads it here. */
+interface DefectStatusFacts {
+  /** On the button that brings a defect here. */
+  readonly move: string;
+  /** The same where it was over, or thought to be, before. */
+  readonly moveBack?: string;
+  /** It keeps its turns from being tried again. */
+  readonly isHolding: boolean;
+  /** Nobody does anything about it any more; whatever is not over counts as open. */
+  readonly isOver: boolean;
+  /** Its retests close it, or open it again. */
+  readonly isAtRetest: boolean;
+  /** A person must say why. */
+  readonly asksWhy: boolean;
+  /** Where a person may move it next. */
+  readonly next: readonly string[];
 }
+
+/** In the order in which a defect goes through them. A row here is all that another status takes. */
+const FACTS = {
+  new: { move: 'New', isHolding: true, isOver: false, isAtRetest: false, asksWhy: false, next: ['accepted', 'fixed', 'declined'] },
+  accepted: {
+    ...{ move: 'Accept', moveBack: 'Open again', isHolding: true, isOver: false, isAtRetest: false, asksWhy: false },
+    next: ['fixed', 'declined'],
+  },
+  fixed: { move: 'Mark as fixed', isHolding: false, isOver: false, isAtRetest: true, asksWhy: false, next: ['accepted', 'closed'] },
+  closed: { move: 'Close', isHolding: false, isOver: true, isAtRetest: false, asksWhy: false, next: ['accepted'] },
+  declined: { move: 'Decline', isHolding: false, isOver: true, isAtRetest: false, asksWhy: true, next: ['accepted'] },
+} as const satisfies Readonly<Record<string, DefectStatusFacts>>;
+
+export type DefectStatus = keyof typeof FACTS;
+export const DEFECT_STATUSES = Object.keys(FACTS) as [DefectStatus, ...DefectStatus[]];
+const STATUS: Readonly<Record<DefectStatus, Omit<DefectStatusFacts, 'next'> & { readonly next: readonly DefectStatus[] }>> = FACTS;
+
+/** Where a person may move a defect next. */
+export const listDefectMoves = (status: DefectStatus): readonly DefectStatus[] => STATUS[status].next;
+/** A defect in these states keeps its turns from being tried again. */
+export const isHolding = (status: DefectStatus): boolean => STATUS[status].isHolding;
+/** A defect that is fixed is open until its retests have passed. */
+export const isOver = (status: DefectStatus): boolean => STATUS[status].isOver;
+/** Whether a person who moves a defect here must say why. */
+export const asksWhy = (status: DefectStatus): boolean => STATUS[status].asksWhy;
+/** Its fix waits for its retests. */
+export const isAtRetest = (status: DefectStatus): boolean => STATUS[status].isAtRetest;
+/** The words of the button that moves a defect. */
+export const nameDefectMove = (from: DefectStatus, to: DefectStatus): string =>
+  (from === DEFECT_STATUSES[0] ? undefined : STATUS[to].moveBack) ?? STATUS[to].move;
 
 /**
  * What the retests of its turns make of a fixed defect: one failed again → accepted (it reopens); all passed or skipped →
  * closed; some passed, some to come → still fixed. Any other status stays.
  */
 export function decideAfterRetest(status: DefectStatus, retests: readonly ('passed' | 'failed' | 'to come')[]): DefectStatus {
-  if (status !== 'fixed' && status !== 'retested') return status;
+  if (!isAtRetest(status)) return status;
   if (retests.includes('failed')) return 'accepted';
   return retests.length > 0 && retests.every((retest) => retest === 'passed') ? 'closed' : status;
 }
+
+export const DEFECT_KINDS = ['function', 'data', 'access', 'display', 'text', 'speed', 'test'] as const;
+export type DefectKind = (typeof DEFECT_KINDS)[number];
+
+export const SEVERITIES = ['critical', 'major', 'minor', 'trivial'] as const;
+export type Severity = (typeof SEVERITIES)[number];
 
 /** How a defect hangs together with another, or with something at an address. */
 export const DEFECT_LINK_KINDS = ['same as', 'caused by', 'see also', 'tracked at'] as const;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { createStepSource } from '../turns/step-source.ts';
-import { decideAfterRetest, DEFECT_MOVES, DEFECT_STATUSES, isHolding } from './defect.ts';
+import { asksWhy, decideAfterRetest, DEFECT_STATUSES, isAtRetest, isHolding, isOver, listDefectMoves, nameDefectMove } from './defect.ts';
 import { describeSteps } from './describe-steps.ts';
 
 describe('a defect after its retests', () => {
@@ -13,11 +13,16 @@ describe('a defect after its retests', () => {
   });
 
   it('never moves to a status that does not exist, and holds only while new or accepted', () => {
-    expect(
-      Object.values(DEFECT_MOVES)
-        .flat()
-        .every((to) => DEFECT_STATUSES.includes(to)),
-    ).toBe(true);
+    const reached = new Set<string>(['new', ...DEFECT_STATUSES.flatMap((status) => listDefectMoves(status))]);
+    expect(DEFECT_STATUSES.filter((status) => !reached.has(status))).toEqual([]);
+    expect(DEFECT_STATUSES.filter(isOver)).toEqual(['closed', 'declined']);
+    expect(DEFECT_STATUSES.filter(isAtRetest)).toEqual(['fixed']);
+    expect(DEFECT_STATUSES.filter(asksWhy)).toEqual(['declined']);
+    expect([nameDefectMove('new', 'accepted'), nameDefectMove('closed', 'accepted'), nameDefectMove('fixed', 'closed')]).toEqual([
+      'Accept',
+      'Open again',
+      'Close',
+    ]);
     expect(DEFECT_STATUSES.filter(isHolding)).toEqual(['new', 'accepted']);
   });
 });

@@ -1,5 +1,5 @@
 /** Exit criteria: each with its figure now and what keeps it from being met (design: progress). */
-import { isHolding, SEVERITIES } from '../defects/defect.ts';
+import { isOver, SEVERITIES } from '../defects/defect.ts';
 import type { DefectStatus, Severity } from '../defects/defect.ts';
 import type { Counts } from './tally.ts';
 import { getPassShare, getRunShare } from './tally.ts';
@@ -39,7 +39,7 @@ const CHECKS: {
   },
   'open defects': ({ severity, most }, { defects }) => {
     const worst = SEVERITIES.indexOf(severity);
-    const open = defects.filter((defect) => isOpen(defect.status) && SEVERITIES.indexOf(defect.severity) <= worst).map(({ code }) => code);
+    const open = defects.filter((defect) => !isOver(defect.status) && SEVERITIES.indexOf(defect.severity) <= worst).map(({ code }) => code);
     return { figure: open.length, isMet: open.length <= most, open: open.length <= most ? [] : open };
   },
   'requirements verified': ({ requirements: kind }, { requirements }) => {
@@ -52,11 +52,6 @@ const CHECKS: {
     return { figure: criticalNodes.length - open.length, isMet: open.length === 0, open };
   },
 };
-
-/** A defect that is fixed is open until its retests have passed. */
-export function isOpen(status: DefectStatus): boolean {
-  return isHolding(status) || status === 'fixed' || status === 'retested';
-}
 
 /** Each rule with its figure. Cost O(rules × (defects + requirements + nodes)). */
 export function checkExit(rules: readonly ExitRule[], figures: ExitFigures): ExitResult[] {

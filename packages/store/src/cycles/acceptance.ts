@@ -1,7 +1,8 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Acceptance, AcceptedNode, SignOff } from '@kindred-baton/contracts/cycles/acceptance';
-import { checkExit, isOpen } from '@kindred-baton/core/progress/check-exit';
+import { isOver } from '@kindred-baton/core/defects/defect';
+import { checkExit } from '@kindred-baton/core/progress/check-exit';
 import type { ExitFigures, ExitResult } from '@kindred-baton/core/progress/check-exit';
 import type { NodeId, PersonId } from '@kindred-baton/core/ids';
 import { hasRight } from '@kindred-baton/core/programmes/roles';
@@ -98,7 +99,7 @@ function measure({ tree, ...figures }: Figures, code: string | null): ExitFigure
 
 function toAcceptedNode(actor: Actor, cycle: CycleRow, figures: Figures, { node, depth, parent }: TreeNode): AcceptedNode {
   const own = measure(figures, node.code);
-  const open = own.defects.filter(({ status }) => isOpen(status)).map(({ code }) => code);
+  const open = own.defects.filter(({ status }) => !isOver(status)).map(({ code }) => code);
   const decision = figures.decisions.find(({ signOff }) => signOff.nodeId === node.id);
   const titleOf = new Map(figures.defects.map(({ code, title, severity }) => [code, { title, severity }]));
   return {
@@ -177,7 +178,7 @@ async function writeSignOff(context: Context, cycle: CycleRow, nodeId: NodeId, {
       reason: signOff.decision === 'accepted with reservations' && signOff.reason === '' ? 'See the reservations.' : signOff.reason,
     },
     ...{ figures: own.counts, criteria: [...criteria], reservations: signOff.reservations, decidedBy: actor.personId, decidedAt: now },
-    openDefects: own.defects.filter(({ status }) => isOpen(status)).map((defect) => defect.code),
+    openDefects: own.defects.filter(({ status }) => !isOver(status)).map((defect) => defect.code),
   };
   const [before] = await db
     .select()

@@ -1,10 +1,9 @@
 import { and, asc, count, countDistinct, eq, inArray, isNull, max } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeScope, ScopeEffects } from '@kindred-baton/contracts/cycles/cycle';
-import { isOpen } from '@kindred-baton/core/progress/check-exit';
+import { isOver } from '@kindred-baton/core/defects/defect';
 import type { RunId } from '@kindred-baton/core/ids';
 import { chunk } from '../chunk.ts';
-import { tellReady } from '../mails/tell.ts';
 import type { Context, Operation, Query } from '../operation.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
@@ -12,7 +11,7 @@ import { runs } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { attempts, turns } from '../schema/turns.ts';
-import { lockRuns, reassessRuns } from '../runs/reassess-runs.ts';
+import { changeRuns } from '../runs/change-runs.ts';
 import { remakeTurns } from './change-cycles.ts';
 import { findObstacles } from './find-obstacles.ts';
 import { assignToLanes, planRuns, planTurns } from './plan-runs.ts';
@@ -68,15 +67,8 @@ async function dropRuns(context: Context, cycle: CycleRow, { drop, why }: Change
     await db.delete(turns).where(inArray(turns.runId, ids));
     await db.delete(runs).where(inArray(runs.id, ids));
   } else {
-    await lockRuns(context, ids);
-    const [busy] = await db
-      .select({ title: turns.title })
-      .from(attempts)
-      .innerJoin(turns, eq(turns.id, attempts.turnId))
-      .where(and(inArray(turns.runId, ids), isNull(attempts.finishedAt)));
-    if (busy) throw new AppError('conflict', `${busy.title} is under way; its run can be taken out once that attempt is finished.`);
-    await db.update(runs).set({ leftTo: 'dropped', leftReason: why }).where(inArray(runs.id, ids));
-    await reassessRuns(context, ids);
+    const left = ids.map((id) => ({ id, to: 'dropped' as const, reason: why }));
+    await changeRuns(context, { scope: { runs: ids }, event: { kind: 'leave out', runs: left } });
   }
   return found.map(({ number, scenario, rowName }) => `${number} ${scenario}${rowName === null ? '' : `, ${rowName}`}`);
 }
@@ -109,14 +101,7 @@ async function addRuns(context: Context, cycle: CycleRow, { add }: ChangeScope):
   for (const piece of chunk(planned)) await db.insert(runs).values(piece);
   const made = await assignToLanes(context, await planTurns(context, cycle, planned, loaded));
   for (const piece of chunk(made)) await db.insert(turns).values(piece);
-  if (cycle.state === 'open')
-    await tellReady(
-      context,
-      await reassessRuns(
-        context,
-        planned.map(({ id }) => id),
-      ),
-    );
+  if (cycle.state === 'open') await changeRuns(context, { scope: { runs: planned.map(({ id }) => id) }, event: { kind: 'start' } });
   const codeOf = new Map(loaded.map(({ scenario }) => [scenario.id, scenario.code]));
   return planned.map(
     ({ number, scenarioId, rowName }) => `${number} ${codeOf.get(scenarioId)}${(rowName ?? null) === null ? '' : `, ${rowName}`}`,
@@ -143,7 +128,7 @@ export const getScopeEffects: Query<{ code: string; runs: readonly RunId[] }, Sc
     return {
       ...{ runs: ids.length, turns: turnRows.length, notTried: toDo.length, minutes: toDo.reduce((sum, { minutes }) => sum + minutes, 0) },
       attempts: attemptRows[0]?.attempts ?? 0,
-      openDefects: defectRows.filter(({ status }) => isOpen(status)).map((defect) => defect.code),
+      openDefects: defectRows.filter(({ status }) => !isOver(status)).map((defect) => defect.code),
     };
   },
 };
@@ -166,12 +151,10 @@ export const takeScenario: Operation<{ code: string; scenario: string }, { runs:
     const obstacles = loaded.flatMap((item) => findObstacles(item, rows, cycle.rules));
     if (obstacles.length > 0)
       throw new AppError('invalid', `${scenarioCode} cannot be taken over: ${obstacles[0]?.message}`, { details: { obstacles } });
+    const scope = { runs: rows.map(({ id }) => id) };
     const changed = await remakeTurns(context, cycle, found.id);
     if (changed === 0) throw new AppError('conflict', `Every run of ${scenarioCode} in ${code} has begun; they stay as they are.`);
-    await reassessRuns(
-      context,
-      rows.map(({ id }) => id),
-    );
+    await changeRuns(context, { scope, event: { kind: 'start' } });
     await context.record({
       subject: 'cycle',
       subjectId: cycle.id,

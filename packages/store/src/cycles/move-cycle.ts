@@ -3,13 +3,12 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { MoveCycle } from '@kindred-baton/contracts/cycles/cycle';
 import { CYCLE_MOVES } from '@kindred-baton/core/cycles/cycle';
 import type { CycleState } from '@kindred-baton/core/cycles/cycle';
-import { tellReady } from '../mails/tell.ts';
 import type { Context, Operation } from '../operation.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { attempts, turns } from '../schema/turns.ts';
-import { reassessRuns } from '../runs/reassess-runs.ts';
+import { changeRuns } from '../runs/change-runs.ts';
 import { remakeTurns } from './change-cycles.ts';
 import { findObstacles } from './find-obstacles.ts';
 import { lockCycle } from './require-cycle.ts';
@@ -67,11 +66,7 @@ async function pinCycle(context: Context, cycle: CycleRow): Promise<void> {
 /** The first turns are with their testers, and they are told so. */
 async function startRuns(context: Context, cycle: CycleRow): Promise<void> {
   const rows = await context.db.select({ id: runs.id }).from(runs).where(eq(runs.cycleId, cycle.id));
-  const ready = await reassessRuns(
-    context,
-    rows.map((row) => row.id),
-  );
-  await tellReady(context, ready);
+  await changeRuns(context, { scope: { runs: rows.map(({ id }) => id) }, event: { kind: 'start' } });
 }
 
 /** Every run that is not through goes to the next cycle or is dropped with a reason; nothing is silently left. */
@@ -103,23 +98,11 @@ async function settleLeftovers(context: Context, cycle: CycleRow, left: NonNulla
         .map(({ number }) => number)
         .join(', ')}${silent.length > 5 ? ', …' : ''}): say for each whether it goes to the next cycle or is dropped.`,
     );
-  for (const way of ['next cycle', 'dropped'] as const) {
-    const groups = new Map<string, typeof open>();
-    for (const run of open) {
-      const item = decided.get(run.id);
-      if (item?.to !== way) continue;
-      if (way === 'dropped' && item.reason === '') throw new AppError('invalid', `Say why run ${run.number} is dropped.`);
-      groups.set(item.reason, [...(groups.get(item.reason) ?? []), run]);
-    }
-    for (const [reason, group] of groups)
-      await db
-        .update(runs)
-        .set({ leftTo: way, leftReason: reason })
-        .where(
-          inArray(
-            runs.id,
-            group.map(({ id }) => id),
-          ),
-        );
-  }
+  const unsaid = open.find(({ id }) => decided.get(id)?.to === 'dropped' && decided.get(id)?.reason === '');
+  if (unsaid) throw new AppError('invalid', `Say why run ${unsaid.number} is dropped.`);
+  const leaving = open.flatMap(({ id }) => {
+    const item = decided.get(id);
+    return item ? [{ id, to: item.to, reason: item.reason }] : [];
+  });
+  await changeRuns(context, { scope: { runs: leaving.map(({ id }) => id) }, event: { kind: 'leave out', runs: leaving } });
 }

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CyclePlanView, PlanTurn, StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
 import type { AssignableTurn } from '@kindred-baton/core/cycles/assign-turns';
@@ -8,10 +8,12 @@ import { applyPlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { isThrough, toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
 import { DAY_MINUTES } from '@kindred-baton/core/time/working-time';
-import type { PersonId, TurnId } from '@kindred-baton/core/ids';
+import type { CycleId, PersonId, TurnId } from '@kindred-baton/core/ids';
 import type { Context, Operation } from '../operation.ts';
 import { requireOwn } from '../programmes/require-own.ts';
 import { loadPlan } from './get-plan.ts';
+import { changeRuns } from '../runs/change-runs.ts';
+import { runs } from '../schema/cycles.ts';
 import { lockCycle } from './require-cycle.ts';
 
 /** Who does what in a cycle: by hand, by lane, or as the plan has it. What is under way stays with whoever does it. */
@@ -21,7 +23,7 @@ export const staffCycle: Operation<{ code: string; staff: StaffCycle }, Staffed>
     const cycle = await lockCycle(context, code, ['planning', 'open', 'closing']);
     const plan = await loadPlan(context, cycle);
     const wanted = await WAYS[staff.kind](context, plan, staff as never);
-    const changed = await writeStaff(context, plan, wanted);
+    const changed = await writeStaff(context, { cycleId: cycle.id, plan }, wanted);
     await context.record({ subject: 'cycle', subjectId: cycle.id, action: 'staffed', details: { how: staff.kind, turns: changed } });
     context.announce('turns');
     context.announce('cycles');
@@ -128,15 +130,17 @@ function requireOtherPeople(plan: CyclePlanView, chosen: ReadonlySet<string>, pe
   }
 }
 
-async function writeStaff({ db }: Context, plan: CyclePlanView, wanted: ReadonlyMap<TurnId, Wanted>): Promise<number> {
+async function writeStaff(
+  context: Context,
+  { cycleId, plan }: { readonly cycleId: CycleId; readonly plan: CyclePlanView },
+  wanted: ReadonlyMap<TurnId, Wanted>,
+): Promise<number> {
   const rows = plan.turns.flatMap((turn) => {
     const to = wanted.get(turn.id);
-    return to && (to.person !== turn.person || to.dueOn !== turn.dueOn) ? [{ id: turn.id, person: to.person, due_on: to.dueOn }] : [];
+    return to && (to.person !== turn.person || to.dueOn !== turn.dueOn) ? [{ turn: turn.id, personId: to.person, dueOn: to.dueOn }] : [];
   });
   if (rows.length === 0) return 0;
-  await db.execute(sql`
-    update turns set assignee_id = wanted.person, due_on = wanted.due_on
-    from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as wanted(id uuid, person uuid, due_on date)
-    where turns.id = wanted.id and turns.state <> 'under way'`);
+  const inCycle = await context.db.select({ id: runs.id }).from(runs).where(eq(runs.cycleId, cycleId));
+  await changeRuns(context, { scope: { runs: inCycle.map(({ id }) => id) }, event: { kind: 'give', turns: rows } });
   return rows.length;
 }

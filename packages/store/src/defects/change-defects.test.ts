@@ -48,7 +48,7 @@ describe('moving a defect', () => {
   it('does not jump, does not overwrite what somebody else did, and is declined only with a reason', async () => {
     await expect(move('new', 'fixed')).rejects.toThrow(`${code} is accepted by now, not new.`);
     await expect(move('accepted', 'closed')).rejects.toThrow('cannot become closed');
-    await expect(move('accepted', 'declined', 'As designed.')).resolves.toBeUndefined();
+    await expect(move('accepted', 'declined', 'As designed.')).resolves.toEqual({ done: true });
     expect(await db.ask(lead, getDefect, code)).toMatchObject({ status: 'declined', reason: 'As designed.' });
   });
 

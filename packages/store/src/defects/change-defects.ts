@@ -1,25 +1,21 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { LogDefect, MoveDefect } from '@kindred-baton/contracts/defects/defect';
-import { DEFECT_MOVES, isHolding } from '@kindred-baton/core/defects/defect';
 import type { WorkingCalendar } from '@kindred-baton/core/time/calendar';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
-import type { RunId, TeamId, TurnId } from '@kindred-baton/core/ids';
+import type { TeamId } from '@kindred-baton/core/ids';
 import { resolveNeeds } from '@kindred-baton/core/turns/assess-run';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
-import { tellFixed } from '../mails/tell.ts';
 import type { Context, Operation } from '../operation.ts';
-import type { DefectRow } from '../schema/defects.ts';
-import { defectTurns, defects } from '../schema/defects.ts';
+import { defects } from '../schema/defects.ts';
 import { programmes, teams } from '../schema/programmes.ts';
 import { personas } from '../schema/personas.ts';
-import type { TurnRow } from '../schema/turns.ts';
-import { stepResults, turns } from '../schema/turns.ts';
-import type { OwnAttempt } from '../turns/make-attempts.ts';
-import { getOwnAttempt } from '../turns/make-attempts.ts';
+import { stepResults } from '../schema/turns.ts';
+import { changeRuns } from '../runs/change-runs.ts';
+import type { OwnAttempt } from '../runs/own-attempt.ts';
+import { lockOwnAttempt } from '../runs/own-attempt.ts';
 import { loadRuns } from '../runs/load-runs.ts';
-import { reassessRuns } from '../runs/reassess-runs.ts';
 
 /** Logs a defect at a step of an own attempt; the program fills in the steps up to there with the values that were used. */
 export const logDefect: Operation<LogDefect, { code: string }> = {
@@ -28,7 +24,7 @@ export const logDefect: Operation<LogDefect, { code: string }> = {
     const { db, actor, now } = context;
     const [same] = await db.select({ code: defects.code }).from(defects).where(eq(defects.id, input.id));
     if (same) return same;
-    const own = await getOwnAttempt(context, input.attemptId);
+    const own = await lockOwnAttempt(context, input.attemptId);
     if (!own.steps[input.stepIndex]) throw new AppError('invalid', `This test has no step ${input.stepIndex + 1}.`);
     const { number, code } = await takeNumber(context);
     await db.insert(defects).values({
@@ -44,10 +40,8 @@ export const logDefect: Operation<LogDefect, { code: string }> = {
       steps: await describeStepsSoFar(context, own, input.stepIndex),
       ...{ environment: own.attempt.environment, browser: own.attempt.browser, foundBy: actor.personId, foundAt: now, changedAt: now },
     });
-    await db.insert(defectTurns).values({ defectId: input.id, turnId: own.turn.id });
-    await context.record({ subject: 'defect', subjectId: input.id, action: 'logged', details: { code, title: input.title } });
-    context.announce('defects');
-    context.announce('turns');
+    const event = { kind: 'log defect' as const, defect: input.id, code, title: input.title, turn: own.turn.id };
+    await changeRuns(context, { scope: { turns: [own.turn.id] }, event });
     return { code };
   },
 };
@@ -93,49 +87,17 @@ async function loadCalendar({ db }: Context, teamId: TeamId | null): Promise<Wor
   return team ?? { workingDays: [1, 2, 3, 4, 5], holidays: [] };
 }
 
-/** Moves a defect. *Fixed* gives every turn that it held back to its tester as a retest. */
-export const moveDefect: Operation<{ code: string; move: MoveDefect }, void> = {
+/** Moves a defect. *Fixed* gives every turn that nothing else holds back to its tester as a retest. */
+export const moveDefect: Operation<{ code: string; move: MoveDefect }, { done: true }> = {
   right: 'move defects',
   run: async (context, { code, move }) => {
-    const { db, actor, now } = context;
+    const { db, actor } = context;
     const [defect] = await db
-      .select()
+      .select({ id: defects.id })
       .from(defects)
-      .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code)))
-      .for('update');
+      .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code)));
     if (!defect) throw new AppError('not found', `There is no defect ${code}.`);
-    if (defect.status !== move.from) throw new AppError('conflict', `${code} is ${defect.status} by now, not ${move.from}.`);
-    if (!DEFECT_MOVES[move.from].includes(move.to))
-      throw new AppError('invalid', `A defect that is ${move.from} cannot become ${move.to}.`);
-    await db
-      .update(defects)
-      .set({ status: move.to, changedAt: now, reason: move.reason || defect.reason })
-      .where(and(eq(defects.id, defect.id), eq(defects.status, move.from)));
-    await context.record({ subject: 'defect', subjectId: defect.id, action: move.to, details: { from: move.from, reason: move.reason } });
-    const retests = await setRetests(context, defect, move.to === 'fixed');
-    if (move.to === 'fixed') await tellFixed(context, defect, retests);
-    context.announce('defects');
-    context.announce('turns');
+    await changeRuns(context, { scope: { defects: [defect.id] }, event: { kind: 'move defect', defect: defect.id, ...move } });
+    return { done: true };
   },
 };
-
-/** Turns with another open defect stay held. Answers those that are to be tested again. */
-async function setRetests(context: Context, defect: DefectRow, isDue: boolean): Promise<TurnRow[]> {
-  const { db } = context;
-  const links = await db
-    .select({ turnId: turns.id, runId: turns.runId, other: defects.status, otherId: defects.id })
-    .from(turns)
-    .innerJoin(defectTurns, eq(defectTurns.turnId, turns.id))
-    .innerJoin(defects, eq(defects.id, defectTurns.defectId))
-    .where(inArray(turns.id, db.select({ id: defectTurns.turnId }).from(defectTurns).where(eq(defectTurns.defectId, defect.id))));
-  const stillHeld = new Set<TurnId>(links.filter((link) => link.otherId !== defect.id && isHolding(link.other)).map((link) => link.turnId));
-  const free = [...new Set(links.map((link) => link.turnId))].filter((id) => !stillHeld.has(id));
-  if (free.length === 0) return [];
-  const set = await db
-    .update(turns)
-    .set({ isRetestDue: isDue })
-    .where(and(inArray(turns.id, free), inArray(turns.outcome, ['failed', 'blocked'])))
-    .returning();
-  await reassessRuns(context, [...new Set(links.map((link): RunId => link.runId))]);
-  return set;
-}

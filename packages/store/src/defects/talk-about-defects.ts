@@ -1,7 +1,6 @@
 import { and, eq, inArray, isNotNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeDefect, JoinDefect, LikelySameQuery, LikelySameView } from '@kindred-baton/contracts/defects/defect';
-import { isHolding } from '@kindred-baton/core/defects/defect';
 import { findLikelySame } from '@kindred-baton/core/defects/find-likely-same';
 import type { DefectWordId } from '@kindred-baton/core/ids';
 import { printStep } from '@kindred-baton/core/tests/print-step';
@@ -11,7 +10,8 @@ import type { DefectRow } from '../schema/defects.ts';
 import { defectTurns, defectWords, defects } from '../schema/defects.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { attempts, turns } from '../schema/turns.ts';
-import { getOwnAttempt } from '../turns/make-attempts.ts';
+import { changeRuns } from '../runs/change-runs.ts';
+import { lockOwnAttempt } from '../runs/own-attempt.ts';
 
 /** Changes what a defect is: its title, kind, severity, priority, team, assignee, due day, links. */
 export const changeDefect: Operation<{ code: string; change: ChangeDefect }, { done: true }> = {
@@ -40,12 +40,17 @@ export const changeDefect: Operation<{ code: string; change: ChangeDefect }, { d
 const WORDS: Readonly<Record<string, string>> = { teamId: 'team', assigneeId: 'assignee', dueOn: 'due day' };
 const toWord = (name: string) => WORDS[name] ?? name;
 
-async function lockDefect({ db, actor }: Context, code: string): Promise<DefectRow> {
+async function lockDefect(context: Context, code: string): Promise<DefectRow> {
+  const { id } = await findDefect(context, code);
+  const [defect] = await context.db.select().from(defects).where(eq(defects.id, id)).for('update');
+  return defect ?? findDefect(context, code);
+}
+
+async function findDefect({ db, actor }: Context, code: string): Promise<DefectRow> {
   const [defect] = await db
     .select()
     .from(defects)
-    .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code)))
-    .for('update');
+    .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code)));
   if (!defect) throw new AppError('not found', `There is no defect ${code}.`);
   return defect;
 }
@@ -138,23 +143,11 @@ function toKnown(defect: DefectRow, test: string | null) {
 export const joinDefect: Operation<JoinDefect, { code: string }> = {
   right: 'log defects',
   run: async (context, { code, attemptId, stepIndex }) => {
-    const { turn, steps } = await getOwnAttempt(context, attemptId);
+    const { turn, steps } = await lockOwnAttempt(context, attemptId);
     if (!steps[stepIndex]) throw new AppError('invalid', `This test has no step ${stepIndex + 1}.`);
-    const defect = await lockDefect(context, code);
-    if (!isHolding(defect.status))
-      throw new AppError(
-        'conflict',
-        `${code} is ${defect.status}. ${defect.status === 'fixed' ? 'If it is still there, log it again or have it reopened.' : 'Log a new defect, and link the two.'}`,
-      );
-    await context.db.insert(defectTurns).values({ defectId: defect.id, turnId: turn.id }).onConflictDoNothing();
-    await context.record({
-      subject: 'defect',
-      subjectId: defect.id,
-      action: 'seen again',
-      details: { turn: turn.id, step: stepIndex + 1 },
-    });
-    context.announce('defects');
-    context.announce('turns');
+    const defect = await findDefect(context, code);
+    const event = { kind: 'join defect' as const, defect: defect.id, turn: turn.id, step: stepIndex + 1 };
+    await changeRuns(context, { scope: { turns: [turn.id], defects: [defect.id] }, event });
     return { code };
   },
 };

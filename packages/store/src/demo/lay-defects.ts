@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import { isAtRetest } from '@kindred-baton/core/defects/defect';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import type { CycleId, PersonId } from '@kindred-baton/core/ids';
@@ -30,13 +31,14 @@ export async function layDefects(tools: DemoTools, laid: LaidProgramme, cycleId:
   }));
   if (rows.length === 0) return;
   await db.insert(defects).values(rows);
-  await db
-    .insert(defectTurns)
-    .values(
-      found.flatMap(({ all }, index) =>
-        [...new Set(all.map(({ turn }) => turn.id))].map((turnId) => ({ defectId: rows[index]?.id ?? tools.id<'defect'>(), turnId })),
-      ),
-    );
+  await db.insert(defectTurns).values(
+    found.flatMap(({ plan, all }, index) =>
+      [...new Map(all.map(({ turn, attempt }) => [turn.id, attempt.number]))].map(([turnId, number]) => ({
+        ...{ defectId: rows[index]?.id ?? tools.id<'defect'>(), turnId },
+        retestAfter: isAtRetest(plan.status) ? number : null,
+      })),
+    ),
+  );
   await db
     .update(programmes)
     .set({ nextDefect: FIRST_NUMBER + rows.length })

@@ -4,7 +4,7 @@ import type { EvidenceView } from '@kindred-baton/contracts/turns/turn';
 import type { AttemptId, EvidenceId } from '@kindred-baton/core/ids';
 import type { Operation, Query } from '../operation.ts';
 import { evidence } from '../schema/turns.ts';
-import { getOwnAttempt } from '../turns/make-attempts.ts';
+import { lockOwnAttempt } from '../runs/own-attempt.ts';
 
 export interface NewEvidence {
   readonly id: EvidenceId;
@@ -21,7 +21,7 @@ export const keepEvidence: Operation<NewEvidence, EvidenceView> = {
   right: 'make attempts',
   run: async (context, { id, attemptId, stepIndex, name, mediaType, content }) => {
     const { db, actor, now } = context;
-    const { steps, turn } = await getOwnAttempt(context, attemptId);
+    const { steps, turn } = await lockOwnAttempt(context, attemptId);
     if (!steps[stepIndex]) throw new AppError('invalid', `This test has no step ${stepIndex + 1}.`);
     const size = content.byteLength;
     const kept = await db
@@ -69,7 +69,7 @@ export const dropEvidence: Operation<EvidenceId, { done: true }> = {
       .from(evidence)
       .where(and(eq(evidence.id, id), eq(evidence.programmeId, actor.programmeId)));
     if (!file) throw new AppError('not found', 'There is no such file in this programme.');
-    const { attempt, turn } = await getOwnAttempt(context, file.attemptId);
+    const { attempt, turn } = await lockOwnAttempt(context, file.attemptId);
     if (attempt.finishedAt) throw new AppError('conflict', 'This attempt is finished; what belongs to it is kept.');
     await db.delete(evidence).where(eq(evidence.id, id));
     await context.record({

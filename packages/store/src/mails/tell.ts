@@ -4,13 +4,14 @@ import { pushTo } from '@kindred-baton/core/push-to';
 import type { Context } from '../operation.ts';
 import { runs } from '../schema/cycles.ts';
 import { scenarios } from '../schema/scenarios.ts';
-import type { TurnRow } from '../schema/turns.ts';
+import type { TurnFacts } from '@kindred-baton/core/turns/decide/runs-state';
+import { people } from '../schema/people.ts';
 import { SITE, writeMails } from './write-mails.ts';
 
 const SHOWN = 12;
 
 /** Says to each person which batons have come to her: one letter, however many. */
-export async function tellReady(context: Context, ready: readonly TurnRow[]): Promise<void> {
+export async function tellReady(context: Context, ready: readonly TurnFacts[]): Promise<void> {
   const lines = await describeTurns(context, ready);
   await writeMails(
     context,
@@ -27,7 +28,7 @@ export async function tellReady(context: Context, ready: readonly TurnRow[]): Pr
 export async function tellFixed(
   context: Context,
   defect: { readonly code: string; readonly title: string },
-  retests: readonly TurnRow[],
+  retests: readonly TurnFacts[],
 ): Promise<void> {
   const lines = await describeTurns(context, retests);
   await writeMails(
@@ -41,6 +42,42 @@ export async function tellFixed(
   );
 }
 
+/** Says to who has a turn now, and to who had it, that it was passed on, with the word that came with it. */
+export async function tellPassedOn(
+  context: Context,
+  turn: TurnFacts,
+  { from, to, word }: { readonly from: PersonId | null; readonly to: PersonId; readonly word: string },
+): Promise<void> {
+  const [by] = await context.db.select({ name: people.name }).from(people).where(eq(people.id, context.actor.personId));
+  const said = word === '' ? '' : `\n\n${by?.name} says: ${word}`;
+  const link = `\n\n${SITE}/${context.actor.programmeKey}/turns/${turn.id}`;
+  const letters = [
+    { to, subject: `With you now: ${turn.title}`, text: `${by?.name} has passed a turn to you: ${turn.title}.${said}${link}` },
+  ];
+  if (from && from !== to)
+    letters.push({
+      to: from,
+      subject: `No longer with you: ${turn.title}`,
+      text: `${by?.name} has passed your turn on: ${turn.title}.${said}${link}`,
+    });
+  await writeMails(context, 'baton', letters);
+}
+
+/** Asks whoever has the baton for it. */
+export async function tellNudged(
+  context: Context,
+  turn: TurnFacts,
+  { to, from, waiting }: { readonly to: PersonId; readonly from: string; readonly waiting: string | null },
+): Promise<void> {
+  await writeMails(context, 'nudge', [
+    {
+      to,
+      subject: `${from} waits for ${turn.title}`,
+      text: `When you have a moment: ${from} waits for what ${turn.title} hands on${waiting === null ? '' : `, to go on with ${waiting}`}.\n\n${SITE}/${context.actor.programmeKey}/turns/${turn.id}\n\nIf something keeps you from it, say so there (“I cannot go on”): then it can be helped.`,
+    },
+  ]);
+}
+
 interface Line {
   readonly title: string;
   readonly text: string;
@@ -51,7 +88,7 @@ const toList = (lines: readonly Line[]) =>
     '\n\n',
   );
 
-async function describeTurns({ db, actor }: Context, turns: readonly TurnRow[]): Promise<Map<PersonId, Line[]>> {
+async function describeTurns({ db, actor }: Context, turns: readonly TurnFacts[]): Promise<Map<PersonId, Line[]>> {
   const own = turns.filter(({ assigneeId }) => assigneeId !== null);
   const lines = new Map<PersonId, Line[]>();
   if (own.length === 0) return lines;

@@ -1,8 +1,8 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { and, eq, inArray, isNull, ne, notInArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, max, ne, or, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Invite, SavePerson } from '@kindred-baton/contracts/programmes/programme';
-import type { InvitationId, PersonId, RunId, TeamId } from '@kindred-baton/core/ids';
+import type { AttemptId, InvitationId, PersonId, TeamId } from '@kindred-baton/core/ids';
 import type { Store } from '../database.ts';
 import { translateDriverError } from '../driver-errors.ts';
 import { createId } from '../ids.ts';
@@ -14,7 +14,7 @@ import { mails } from '../schema/mails.ts';
 import { accounts, people } from '../schema/people.ts';
 import { absences, invitations, members, programmes, teamMembers, teams } from '../schema/programmes.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
-import { reassessRuns } from '../runs/reassess-runs.ts';
+import { changeRuns } from '../runs/change-runs.ts';
 import { requireOwn } from './require-own.ts';
 
 /** Roles, teams, hours and absences of somebody. A programme always keeps somebody who can set it up. */
@@ -266,60 +266,56 @@ export const leaveProgramme: Operation<{ personId: PersonId; handTo: PersonId | 
       .returning({ id: members.personId });
     if (gone.length === 0) throw new AppError('conflict', 'She has left already.');
     await requireSomebody(context);
-    const ended = await endAttempts(context, personId);
-    const live = db
-      .select({ id: cycles.id })
-      .from(cycles)
-      .where(and(eq(cycles.programmeId, actor.programmeId), ne(cycles.state, 'closed')));
-    const moved = await db
-      .update(turns)
-      .set({ assigneeId: handTo })
-      .where(
-        and(
-          eq(turns.programmeId, actor.programmeId),
-          eq(turns.assigneeId, personId),
-          inArray(turns.cycleId, live),
-          notInArray(turns.outcome, ['passed', 'skipped']),
-        ),
-      )
-      .returning({ id: turns.id });
+    const { handedOver, ended } = await handOver(context, personId, handTo);
     await setTeams(context, personId, []);
-    await context.record([
-      { subject: 'programme', subjectId: personId, action: 'left', details: { handedTo: handTo, turns: moved.length, ended } },
-      ...moved.map(({ id }) => ({
-        subject: 'turn' as const,
-        subjectId: id,
-        action: 'passed on',
-        details: { from: personId, to: handTo, word: 'She has left the programme.' },
-      })),
-    ]);
+    await context.record({
+      subject: 'programme',
+      subjectId: personId,
+      action: 'left',
+      details: { handedTo: handTo, turns: handedOver, ended },
+    });
     context.announce('programme');
-    context.announce('turns');
-    return { handedOver: moved.length, ended };
+    return { handedOver, ended };
   },
 };
 
-async function endAttempts(context: Context, personId: PersonId): Promise<number> {
-  const { db, actor, now } = context;
-  const open = await db
-    .select({ id: attempts.id, turnId: attempts.turnId, runId: turns.runId })
+/** Her turns go on through the door; what she recorded in an attempt that ends with her stays, with a line that says why it ended. */
+async function handOver(context: Context, personId: PersonId, handTo: PersonId | null): Promise<{ handedOver: number; ended: number }> {
+  const { db, actor } = context;
+  const live = db
+    .select({ id: cycles.id })
+    .from(cycles)
+    .where(and(eq(cycles.programmeId, actor.programmeId), ne(cycles.state, 'closed')));
+  const open = db
+    .select({ id: attempts.turnId })
     .from(attempts)
-    .innerJoin(turns, and(eq(turns.id, attempts.turnId), eq(turns.programmeId, actor.programmeId)))
     .where(and(eq(attempts.personId, personId), isNull(attempts.finishedAt)));
-  for (const { id, turnId } of open) {
-    const done = await db.select({ index: stepResults.stepIndex }).from(stepResults).where(eq(stepResults.attemptId, id));
-    const next = Math.max(-1, ...done.map(({ index }) => index)) + 1;
-    await db.insert(stepResults).values({
-      attemptId: id,
-      stepIndex: next,
-      outcome: 'blocked',
+  const hers = await db
+    .select({ id: turns.id })
+    .from(turns)
+    .where(and(inArray(turns.cycleId, live), or(eq(turns.assigneeId, personId), inArray(turns.id, open))));
+  if (hers.length === 0) return { handedOver: 0, ended: 0 };
+  const { before, effects } = await changeRuns(context, {
+    scope: { turns: hers.map(({ id }) => id) },
+    event: { kind: 'leave', personId, handTo },
+  });
+  const ended = before.runs.flatMap((run) => run.turns.flatMap(({ open: own }) => (own?.personId === personId ? [own.id] : [])));
+  await noteLeaving(context, ended);
+  return { handedOver: effects.filter((effect) => effect.kind === 'history' && effect.action === 'passed on').length, ended: ended.length };
+}
+
+async function noteLeaving({ db, now }: Context, ended: readonly AttemptId[]): Promise<void> {
+  if (ended.length === 0) return;
+  const done = await db
+    .select({ id: stepResults.attemptId, last: max(stepResults.stepIndex) })
+    .from(stepResults)
+    .where(inArray(stepResults.attemptId, [...ended]))
+    .groupBy(stepResults.attemptId);
+  const lastOf = new Map(done.map(({ id, last }) => [id, last ?? -1]));
+  await db.insert(stepResults).values(
+    ended.map((attemptId) => ({
+      ...{ attemptId, stepIndex: (lastOf.get(attemptId) ?? -1) + 1, outcome: 'blocked' as const, recordedAt: now, wordId: createId() },
       note: 'Whoever made this attempt has left the programme before it was finished.',
-      recordedAt: now,
-      wordId: createId(),
-    });
-    await db.update(attempts).set({ finishedAt: now, outcome: 'blocked' }).where(eq(attempts.id, id));
-    await db.update(turns).set({ outcome: 'blocked', doneAt: now, isRetestDue: true }).where(eq(turns.id, turnId));
-  }
-  await reassessRuns(context, [...new Set(open.map(({ runId }): RunId => runId))]);
-  return open.length;
+    })),
+  );
 }

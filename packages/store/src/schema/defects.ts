@@ -72,6 +72,8 @@ export const defectTurns = pgTable(
     turnId: turnRef()
       .notNull()
       .references(() => turns.id),
+    /** The turn's newest finished attempt when the defect was last said to be fixed: what comes after it is the retest. */
+    retestAfter: integer(),
   },
   (table) => [primaryKey({ columns: [table.defectId, table.turnId] }), index().on(table.turnId)],
 );

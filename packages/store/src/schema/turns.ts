@@ -117,6 +117,8 @@ export const attempts = pgTable(
     kept: jsonb().$type<Record<string, string>>().notNull().default({}),
     environment: text().notNull(),
     browser: text().notNull().default(''),
+    /** Its maker left the programme before it was finished. */
+    isAbandoned: boolean().notNull().default(false),
     /** It came in on a turn sheet. */
     isFromSheet: boolean().notNull().default(false),
   },

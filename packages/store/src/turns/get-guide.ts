@@ -1,8 +1,8 @@
-import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
 import { toDay } from '@kindred-baton/core/time/calendar';
-import type { ApplicationId, AttemptId, EnvironmentId, TeamId, TestId, TurnId } from '@kindred-baton/core/ids';
+import type { ApplicationId, AttemptId, EnvironmentId, PersonId, TeamId, TestId, TurnId } from '@kindred-baton/core/ids';
 import type { BareTurn } from '@kindred-baton/core/turns/turn';
 import type { Query, ReadContext } from '../operation.ts';
 import { cycleEnvironments, cycles } from '../schema/cycles.ts';
@@ -13,7 +13,8 @@ import { environments, installations, members, teamMembers, teams } from '../sch
 import { testVersions, tests } from '../schema/tests.ts';
 import { attempts, evidence, stepResults, turns } from '../schema/turns.ts';
 import { toVersionView } from '../tests/get-test.ts';
-import { findIsInLane, findLastPerson, findRefusal } from './find-refusal.ts';
+import { findBeginRefusal } from '@kindred-baton/core/turns/decide/begin';
+import { loadTeamsOf } from '../runs/load-doer.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 
 /** All that the guide needs for one turn: steps, values, attempts so far, where to start, and whether it may begin. */
@@ -25,13 +26,13 @@ export const getGuide: Query<TurnId, GuideView> = {
       loadTurnCards(context, { where: eq(turns.id, turnId), limit: 1 }),
     ]);
     if (!head || !card) throw new AppError('not found', 'There is no such turn in this programme.');
-    const [tries, newer, known, mates, starts, isInLane, lastPerson] = await Promise.all([
+    const [tries, newer, known, mates, starts, teamIds, lastPerson] = await Promise.all([
       listAttempts(context, turnId),
       head.version ? findNewerVersion(context, head.version.testId, head.version.number) : null,
       listDefects(context, turnId),
       listMates(context, head.turn.runId),
       listStarts(context, head.environmentId, head.applicationId),
-      findIsInLane(context, head.turn),
+      loadTeamsOf(context, context.actor.personId),
       findLastPerson(context, turnId),
     ]);
     return {
@@ -53,7 +54,11 @@ export const getGuide: Query<TurnId, GuideView> = {
       starts,
       note: head.turn.note,
       persona: head.persona,
-      refusal: findRefusal({ turn: head.turn, cycle: head.cycle, actor: context.actor, defects: known, isInLane, lastPerson }),
+      refusal: findBeginRefusal({
+        turn: { ...head.turn, hasSteps: head.turn.versionId !== null || head.turn.bare !== null },
+        ...{ cycle: head.cycle, defects: known, lastPerson },
+        by: { ...context.actor, teams: teamIds },
+      }),
     };
   },
 };
@@ -118,6 +123,17 @@ async function listAttempts({ db, actor }: ReadContext, turnId: TurnId): Promise
     results: results.filter((row) => row.attemptId === attempt.id).map(({ stepIndex, outcome, note }) => ({ stepIndex, outcome, note })),
     evidence: files.filter((file) => file.attemptId === attempt.id).map(({ attemptId: _, ...file }) => file),
   }));
+}
+
+/** Who made the newest finished attempt. */
+async function findLastPerson({ db }: ReadContext, turnId: TurnId): Promise<PersonId | null> {
+  const [last] = await db
+    .select({ personId: attempts.personId })
+    .from(attempts)
+    .where(and(eq(attempts.turnId, turnId), isNotNull(attempts.finishedAt)))
+    .orderBy(desc(attempts.number))
+    .limit(1);
+  return last?.personId ?? null;
 }
 
 async function findNewerVersion({ db }: ReadContext, testId: TestId, number: number): Promise<number | null> {

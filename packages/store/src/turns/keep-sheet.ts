@@ -3,19 +3,18 @@ import type { Finished } from '@kindred-baton/contracts/turns/turn';
 import type { AttemptId, TurnId } from '@kindred-baton/core/ids';
 import { readFilledSheet } from '@kindred-baton/core/turns/turn-sheet';
 import type { SheetLine } from '@kindred-baton/core/turns/turn-sheet';
-import { eq } from 'drizzle-orm';
 import { createId } from '../ids.ts';
 import type { Operation } from '../operation.ts';
-import { attempts } from '../schema/turns.ts';
-import { finishAttempt, getOwnAttempt, recordStep, startAttempt } from './make-attempts.ts';
+import { lockOwnAttempt } from '../runs/own-attempt.ts';
+import { finishAttempt, recordStep, startAttempt } from './make-attempts.ts';
 
 /** A filled-in turn sheet becomes an attempt, with the same checks as in the guide; all of it or nothing. */
 export const keepSheet: Operation<{ turnId: TurnId; mark: string; lines: readonly SheetLine[] }, Finished> = {
   right: 'make attempts',
   run: async (context, { turnId, mark, lines }) => {
     const id: AttemptId = createId<'attempt'>();
-    await startAttempt.run(context, { turnId, id, browser: 'on paper' });
-    const { steps } = await getOwnAttempt(context, id);
+    await startAttempt.run(context, { turnId, id, browser: 'on paper', isFromSheet: true });
+    const { steps } = await lockOwnAttempt(context, id);
     const reading = readFilledSheet({ mark, lines }, turnId, steps);
     if (!reading.ok)
       throw new AppError('invalid', `${reading.problems.map(({ message }) => message).join(' ')} Nothing was kept.`, {
@@ -26,7 +25,6 @@ export const keepSheet: Operation<{ turnId: TurnId; mark: string; lines: readonl
       const word = { wordId: createId(), outcome, note, kept, at: context.now.toISOString() };
       await recordStep.run(context, { attemptId: id, stepIndex, word });
     }
-    await context.db.update(attempts).set({ isFromSheet: true }).where(eq(attempts.id, id));
     return finishAttempt.run(context, id);
   },
 };

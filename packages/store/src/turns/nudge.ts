@@ -1,57 +1,50 @@
-import { and, eq, gt } from 'drizzle-orm';
+import { count, eq, max } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { TurnId } from '@kindred-baton/core/ids';
-import { hasRight } from '@kindred-baton/core/programmes/roles';
+import type { PersonId, TurnId } from '@kindred-baton/core/ids';
+import { findNudgeRefusal, findWaiting } from '@kindred-baton/core/turns/decide/nudge';
+import { findTurn } from '@kindred-baton/core/turns/decide/runs-state';
 import { createId } from '../ids.ts';
-import { SITE, writeMails } from '../mails/write-mails.ts';
-import type { Operation } from '../operation.ts';
+import { tellNudged } from '../mails/tell.ts';
+import type { Context, Operation } from '../operation.ts';
+import { toError } from '../runs/change-runs.ts';
+import { loadDoer } from '../runs/load-doer.ts';
+import { loadState } from '../runs/load-state.ts';
+import { lockScope } from '../runs/lock-runs.ts';
 import { people } from '../schema/people.ts';
-import { nudges, turns } from '../schema/turns.ts';
+import { nudges } from '../schema/turns.ts';
 
-const APART_HOURS = 20;
-
-/** A polite word to whoever has the baton: from somebody who waits for it, or from the lead; once a day, and counted. */
+/** A polite word to whoever has the baton, counted; who may, and how often, is decided by core. */
 export const nudge: Operation<TurnId, { count: number; to: string }> = {
   right: 'make attempts',
   run: async (context, turnId) => {
-    const { db, actor, now } = context;
-    const [found] = await db
-      .select({ turn: turns, name: people.name })
-      .from(turns)
-      .leftJoin(people, eq(people.id, turns.assigneeId))
-      .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)))
-      .for('update', { of: turns });
+    const { db, now } = context;
+    const state = await loadState(context, await lockScope(context, { turns: [turnId] }));
+    const found = findTurn(state, turnId);
     if (!found) throw new AppError('not found', 'There is no such turn in this programme.');
-    const { turn, name } = found;
-    if (turn.assigneeId === null) throw new AppError('invalid', 'Nobody has this turn. Ask the lead to give it to somebody.');
-    if (turn.assigneeId === actor.personId) throw new AppError('invalid', 'This turn is with you.');
-    if (turn.state !== 'ready' && turn.state !== 'under way') throw new AppError('invalid', `${name} does not have the baton now.`);
-    const own = await db
-      .select({ title: turns.title })
-      .from(turns)
-      .where(and(eq(turns.runId, turn.runId), eq(turns.assigneeId, actor.personId), eq(turns.state, 'waiting')));
-    if (own.length === 0 && !hasRight(actor.roles, 'run cycles')) throw new AppError('forbidden', 'You do not wait for this turn.');
-    const [recent] = await db
-      .select({ at: nudges.at })
-      .from(nudges)
-      .where(and(eq(nudges.turnId, turnId), gt(nudges.at, new Date(now.getTime() - APART_HOURS * 3_600_000))));
-    if (recent)
-      throw new AppError(
-        'conflict',
-        `${name} was nudged about this turn within the last day. Give it until tomorrow, or speak to each other.`,
-      );
-    await db.insert(nudges).values({ id: createId<'nudge'>(), turnId, fromId: actor.personId, toId: turn.assigneeId, at: now });
-    const [me] = await db.select({ name: people.name }).from(people).where(eq(people.id, actor.personId));
-    await writeMails(context, 'nudge', [
-      {
-        to: turn.assigneeId,
-        subject: `${me?.name} waits for ${turn.title}`,
-        text: `When you have a moment: ${me?.name} waits for what ${turn.title} hands on${own[0] ? `, to go on with ${own[0].title}` : ''}.\n\n${SITE}/${actor.programmeKey}/turns/${turnId}\n\nIf something keeps you from it, say so there (“I cannot go on”): then it can be helped.`,
-      },
-    ]);
-    await context.record({ subject: 'turn', subjectId: turnId, action: 'nudged', details: { to: turn.assigneeId } });
+    const { run, turn } = found;
+    const [by, holder, before] = [await loadDoer(context), await findName(context, turn.assigneeId), await countNudges(context, turnId)];
+    const refusal = findNudgeRefusal({ run, turn, holder, by, lastNudgeMs: before.lastAt?.getTime() ?? null, atMs: now.getTime() });
+    if (refusal) throw toError(refusal);
+    // Nobody has it: refused above.
+    const toId = turn.assigneeId!;
+    await db.insert(nudges).values({ id: createId<'nudge'>(), turnId, fromId: by.personId, toId, at: now });
+    await tellNudged(context, turn, { to: toId, from: by.name, waiting: findWaiting(run, by)?.title ?? null });
+    await context.record({ subject: 'turn', subjectId: turnId, action: 'nudged', details: { to: toId } });
     context.announce('turns');
-    const all = await db.select({ id: nudges.id }).from(nudges).where(eq(nudges.turnId, turnId));
-    return { count: all.length, to: name ?? '' };
+    return { count: before.count + 1, to: holder ?? '' };
   },
 };
+
+async function findName({ db }: Context, id: PersonId | null): Promise<string | null> {
+  if (id === null) return null;
+  const [person] = await db.select({ name: people.name }).from(people).where(eq(people.id, id));
+  return person?.name ?? null;
+}
+
+async function countNudges({ db }: Context, turnId: TurnId): Promise<{ count: number; lastAt: Date | null }> {
+  const [row] = await db
+    .select({ count: count(), lastAt: max(nudges.at) })
+    .from(nudges)
+    .where(eq(nudges.turnId, turnId));
+  return row ?? { count: 0, lastAt: null };
+}

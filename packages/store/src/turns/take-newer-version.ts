@@ -1,15 +1,16 @@
-import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import { repinNeeds } from '@kindred-baton/core/turns/repin-needs';
-import type { RunId } from '@kindred-baton/core/ids';
+import type { RunId, TestId, TestVersionId } from '@kindred-baton/core/ids';
+import type { RunEventOf } from '@kindred-baton/core/turns/decide/event';
+import type { RunsState, TurnFacts } from '@kindred-baton/core/turns/decide/runs-state';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Context, Operation } from '../operation.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import type { TestVersionRow } from '../schema/tests.ts';
 import { testVersions } from '../schema/tests.ts';
-import type { TurnRow } from '../schema/turns.ts';
 import { turns } from '../schema/turns.ts';
-import { reassessRuns } from '../runs/reassess-runs.ts';
+import { changeRuns } from '../runs/change-runs.ts';
 import { loadForChange } from '../tests/change-tests.ts';
 
 /**
@@ -29,32 +30,32 @@ export const takeNewerVersion: Operation<{ code: string; cycle: string }, { chan
       .orderBy(desc(testVersions.number))
       .limit(1);
     if (!newest) throw new AppError('invalid', `Test ${code} has no agreed version.`);
-    const found = await db
-      .select()
+    const inScope = await db
+      .selectDistinct({ id: turns.runId })
       .from(turns)
-      .where(and(eq(turns.cycleId, cycle.id), eq(turns.testId, test.id), inArray(turns.state, ['waiting', 'ready']), isNull(turns.doneAt)))
-      .for('update');
-    const older = found.filter((turn) => turn.versionId !== newest.id);
-    if (older.length === 0)
-      throw new AppError(
-        'conflict',
-        `No turn of ${code} in ${cycleCode} that nobody has begun is on an older version than ${newest.number}.`,
-      );
-    await repin(context, older, newest);
-    await reassessRuns(context, [...new Set(older.map(({ runId }) => runId))]);
-    const details = { code, version: newest.number, cycle: cycleCode, turns: older.length };
-    await context.record([
-      { subject: 'cycle', subjectId: cycle.id, action: 'took a newer version over', details },
-      ...older.map(({ id }) => ({
-        subject: 'turn' as const,
-        subjectId: id,
-        action: 'took a newer version over',
-        details: { version: newest.number },
-      })),
-    ]);
+      .where(and(eq(turns.cycleId, cycle.id), eq(turns.testId, test.id)));
+    let changed = 0;
+    await changeRuns(context, {
+      scope: { runs: inScope.map(({ id }) => id) },
+      event: async (state) => {
+        const older = findOlder(state, test.id, newest.id);
+        if (older.length === 0)
+          throw new AppError(
+            'conflict',
+            `No turn of ${code} in ${cycleCode} that nobody has begun is on an older version than ${newest.number}.`,
+          );
+        changed = older.length;
+        return { kind: 'repin', version: newest.number, turns: await repin(context, older, newest) };
+      },
+    });
+    await context.record({
+      subject: 'cycle',
+      subjectId: cycle.id,
+      action: 'took a newer version over',
+      details: { code, version: newest.number, cycle: cycleCode, turns: changed },
+    });
     context.announce('tests');
-    context.announce('turns');
-    return { changed: older.length, version: newest.number };
+    return { changed, version: newest.number };
   },
 };
 
@@ -69,7 +70,16 @@ async function loadOpenCycle({ db, actor }: Context, code: string) {
   return cycle;
 }
 
-async function repin({ db }: Context, older: readonly TurnRow[], newest: TestVersionRow): Promise<void> {
+/** Turns of a test that nobody has begun, on another version. */
+function findOlder({ runs: loaded }: RunsState, testId: TestId, newest: TestVersionId): TurnFacts[] {
+  return loaded.flatMap((run) =>
+    run.turns.filter(
+      (turn) => turn.testId === testId && turn.versionId !== newest && turn.latest === null && turn.open === null && turn.state !== 'done',
+    ),
+  );
+}
+
+async function repin({ db }: Context, older: readonly TurnFacts[], newest: TestVersionRow): Promise<RunEventOf<'repin'>['turns']> {
   const runIds = [...new Set(older.map(({ runId }) => runId))];
   const [givers, runRows] = await Promise.all([
     db
@@ -83,12 +93,12 @@ async function repin({ db }: Context, older: readonly TurnRow[], newest: TestVer
   const giversOf = new Map<RunId, (typeof givers)[number][]>();
   for (const giver of givers) pushTo(giversOf, giver.runId, giver);
   const valuesOf = new Map(runRows.map((run) => [run.id, run.values]));
-  for (const turn of older) {
-    const needs = repinNeeds({
+  return older.map((turn) => ({
+    ...{ turn: turn.id, versionId: newest.id },
+    needs: repinNeeds({
       ...{ needs: newest.needs, pinned: turn.needs },
       earlier: (giversOf.get(turn.runId) ?? []).filter(({ index }) => index < turn.index),
       ...{ rowValues: valuesOf.get(turn.runId) ?? {}, ownValues: newest.rows[0]?.values ?? {} },
-    });
-    await db.update(turns).set({ versionId: newest.id, needs }).where(eq(turns.id, turn.id));
-  }
+    }),
+  }));
 }

@@ -1,6 +1,6 @@
 import type { DefectListItem } from '@kindred-baton/contracts/defects/defect';
 import type { DefectStatus } from '@kindred-baton/core/defects/defect';
-import { DEFECT_MOVES, DEFECT_STATUSES } from '@kindred-baton/core/defects/defect';
+import { asksWhy, DEFECT_STATUSES, isOver, listDefectMoves } from '@kindred-baton/core/defects/defect';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { countOf } from '../../ui/format.ts';
@@ -14,7 +14,7 @@ export function DefectBoard({ defects, isAll }: { readonly defects: readonly Def
   const client = useQueryClient();
   const notify = useNotice();
   const [dragged, setDragged] = useState<DefectListItem | null>(null);
-  const columns = DEFECT_STATUSES.filter((status) => status !== 'retested' && (isAll || (status !== 'closed' && status !== 'declined')));
+  const columns = DEFECT_STATUSES.filter((status) => isAll || !isOver(status));
   const move = async (to: DefectStatus) => {
     if (!dragged) return;
     try {
@@ -25,7 +25,7 @@ export function DefectBoard({ defects, isAll }: { readonly defects: readonly Def
       notify({ kind: 'problem', text: toMessage(error) });
     }
   };
-  const mayGo = (to: DefectStatus) => dragged !== null && to !== 'declined' && DEFECT_MOVES[dragged.status].includes(to);
+  const mayGo = (to: DefectStatus) => dragged !== null && !asksWhy(to) && listDefectMoves(dragged.status).includes(to);
   return (
     <div className="grid gap-3 md:grid-cols-[repeat(auto-fit,minmax(220px,1fr))]">
       {columns.map((status) => {

@@ -1,5 +1,5 @@
 import type { DefectList, DefectListItem } from '@kindred-baton/contracts/defects/defect';
-import { isHolding } from '@kindred-baton/core/defects/defect';
+import { isHolding, isOver } from '@kindred-baton/core/defects/defect';
 import { useQuery } from '@tanstack/react-query';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Choose } from '../../ui/choose.tsx';
@@ -35,7 +35,7 @@ function Defects({ initial }: { readonly initial: DefectList }) {
   const isWanted = (defect: DefectListItem) =>
     (address.get('team') === null || defect.team === address.get('team')) &&
     (address.get('with') === null || defect.assignee === address.get('with'));
-  const shown = (isAll || isBoard ? here : here.filter((defect) => defect.status !== 'closed' && defect.status !== 'declined'))
+  const shown = (isAll || isBoard ? here : here.filter((defect) => !isOver(defect.status)))
     .filter(isWanted)
     .sort((a, b) => b.waiting - a.waiting);
   const waiting = open.reduce((sum, defect) => sum + defect.waiting, 0);

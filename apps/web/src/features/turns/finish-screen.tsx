@@ -1,3 +1,4 @@
+import { isOver } from '@kindred-baton/core/defects/defect';
 import type { Finished } from '@kindred-baton/contracts/turns/turn';
 import { findMissing } from '@kindred-baton/core/cycles/rules';
 import { getAttemptOutcome } from '@kindred-baton/core/outcomes';
@@ -27,7 +28,7 @@ export function FinishScreen({ guide, attempt, hand }: ScreenProps) {
       ...getWord(state, index),
       pictures: attempt.evidence.filter(({ stepIndex }) => stepIndex === index).length,
     })),
-    defects: guide.defects.filter(({ status }) => status !== 'closed' && status !== 'declined').length,
+    defects: guide.defects.filter(({ status }) => !isOver(status)).length,
   });
   const finish = async () => {
     setIsBusy(true);
