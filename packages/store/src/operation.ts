@@ -33,6 +33,8 @@ export interface Change {
 export interface Operation<Input, Output> {
   /** The right that it takes; without one it does not compile. */
   readonly right: Right;
+  /** Left out: it sees and writes rows of the actor's programme alone. Founding another programme is the one thing that reaches beyond. */
+  readonly reach?: 'all programmes';
   readonly run: (context: Context, input: Input) => Promise<Output>;
 }
 
@@ -49,6 +51,7 @@ export async function perform<Input, Output>(
   requireRight(actor, operation.right);
   try {
     return await store.db.transaction(async (db) => {
+      await enterProgramme(db, actor, operation.reach);
       const topics = new Set<Topic>();
       const now = store.now();
       const context: Context = {
@@ -77,9 +80,27 @@ async function notify(db: Pick<Database, 'execute'>, programmeId: string, topics
   await db.execute(sql`select pg_notify(${CHANGE_CHANNEL}, message) from unnest(${sql.param(messages)}::text[]) as message`);
 }
 
-/** A read outside a transaction: the same right and actor, no history. */
+/** The role that row-level security holds to one programme; the migrations make it. */
+const MEMBER = 'kindred_baton_member';
+
+/**
+ * From here to the end of the transaction the database itself shows and takes rows of the actor's programme alone, also where a statement forgets
+ * to ask for it (migrations/0007_own_programme.sql, docs/decisions/0023).
+ */
+export async function enterProgramme(
+  db: Pick<Database, 'execute'>,
+  { programmeId }: Pick<Actor, 'programmeId'>,
+  reach?: 'all programmes',
+): Promise<void> {
+  const role = reach === undefined ? sql`, set_config('role', ${MEMBER}, true)` : sql``;
+  await db.execute(sql`select set_config('kindred_baton.programme', ${programmeId}, true)${role}`);
+}
+
+/** A read: the same right and actor, no history, all its questions about one moment. */
 export interface Query<Input, Output> {
   readonly right: Right;
+  /** Left out: rows of the actor's programme alone. */
+  readonly reach?: 'all programmes';
   readonly read: (context: ReadContext, input: Input) => Promise<Output>;
 }
 
@@ -92,7 +113,13 @@ export interface ReadContext {
 export async function ask<Input, Output>(store: Store, actor: Actor, query: Query<Input, Output>, input: Input): Promise<Output> {
   requireRight(actor, query.right);
   try {
-    return await query.read({ db: store.db, actor, now: store.now() }, input);
+    return await store.db.transaction(
+      async (db) => {
+        await enterProgramme(db, actor, query.reach);
+        return query.read({ db, actor, now: store.now() }, input);
+      },
+      { isolationLevel: 'repeatable read', accessMode: 'read only' },
+    );
   } catch (error) {
     throw translateDriverError(error);
   }

@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, notInArray } from 'drizzle-orm';
+import { and, eq, isNull, notInArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { MoveCycle } from '@kindred-baton/contracts/cycles/cycle';
 import { CYCLE_MOVES } from '@kindred-baton/core/cycles/cycle';

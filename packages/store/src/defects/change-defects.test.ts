@@ -65,7 +65,9 @@ describe('moving a defect', () => {
       .from(defectTurns)
       .where(eq(defectTurns.defectId, first?.id as never))
       .limit(1);
-    await db.store.db.insert(defectTurns).values({ defectId: second?.id as never, turnId: link?.turnId as never });
+    await db.store.db
+      .insert(defectTurns)
+      .values({ programmeId: lead.programmeId, defectId: second?.id as never, turnId: link?.turnId as never });
     await db.perform(lead, moveDefect, { code: first?.code ?? '', move: { from: 'accepted', to: 'fixed', reason: '' } });
     const [held] = await db.store.db
       .select()

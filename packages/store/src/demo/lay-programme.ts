@@ -1,3 +1,4 @@
+import { enterProgramme } from '../operation.ts';
 import { deriveInterface } from '@kindred-baton/core/tests/interface';
 import type { Id, NodeId, PersonId, ProgrammeId, TeamId, TestId } from '@kindred-baton/core/ids';
 import type { RequirementKind } from '@kindred-baton/core/requirements/requirement';
@@ -55,6 +56,7 @@ export async function layProgramme(tools: DemoTools): Promise<LaidProgramme> {
     ...{ id: programmeId, key: 'brindlemere', name: 'Brindlemere Water Trust', timeZone: 'Europe/London', isDemo: true },
     ...{ levels: ['stream', 'process', 'activity'], defectPrefix: 'TQ', nextDefect: 201, createdAt: now },
   });
+  await enterProgramme(db, { programmeId }, 'all programmes');
   const teamOf = await layTeams(tools, programmeId);
   const personOf = await layPeople(tools, programmeId, teamOf);
   const applicationOf = await layApplications(tools, programmeId);

@@ -1,6 +1,7 @@
 import { and, count, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { isWorkingDay, toDay } from '@kindred-baton/core/time/calendar';
 import type { Store } from '../database.ts';
+import { enterProgramme } from '../operation.ts';
 import { createId } from '../ids.ts';
 import { cycles } from '../schema/cycles.ts';
 import { mails } from '../schema/mails.ts';
@@ -27,6 +28,7 @@ export async function writeDigests(store: Store): Promise<number> {
 
 function writeFor(store: Store, programme: typeof programmes.$inferSelect, today: string): Promise<number> {
   return store.db.transaction(async (db) => {
+    await enterProgramme(db, { programmeId: programme.id });
     const claimed = await db
       .update(members)
       .set({ digestOn: today })

@@ -8,6 +8,7 @@ import { translateDriverError } from '../driver-errors.ts';
 import { createId } from '../ids.ts';
 import { SITE } from '../mails/write-mails.ts';
 import type { Context, Operation } from '../operation.ts';
+import { enterProgramme } from '../operation.ts';
 import { cycles } from '../schema/cycles.ts';
 import { history } from '../schema/history.ts';
 import { mails } from '../schema/mails.ts';
@@ -213,6 +214,7 @@ export async function acceptInvitation(
           updatedAt: now,
         });
       }
+      await enterProgramme(db, invitation);
       await db.insert(members).values({ programmeId: invitation.programmeId, personId, roles: invitation.roles }).onConflictDoNothing();
       const own = await db
         .select({ id: teams.id })

@@ -16,6 +16,7 @@ import { legs } from '../schema/scenarios.ts';
 /** A new programme, empty, with whoever founds it as its lead and administrator. */
 export const createProgramme: Operation<CreateProgramme, { key: string }> = {
   right: 'set up the programme',
+  reach: 'all programmes',
   run: async ({ db, actor, now, record }, input) => {
     const id = createId<'programme'>();
     const [taken] = await db.select({ id: programmes.id }).from(programmes).where(eq(programmes.key, input.key));

@@ -11,6 +11,8 @@ import { applications, environments, members, programmes, teams } from '../schem
 /** Who is looking and what she may do: for the page around every view. One query. */
 export const getViewer: Query<void, Viewer> = {
   right: 'read',
+  // She is told which other programmes she belongs to.
+  reach: 'all programmes',
   read: async ({ db, actor }) => {
     const rows = await db
       .select({ person: { id: people.id, name: people.name }, programme: programmes, roles: members.roles })

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { integer, timestamp, uuid } from 'drizzle-orm/pg-core';
 import type {
   ApplicationId,
@@ -18,6 +19,11 @@ export const createdAt = () => moment().notNull().defaultNow();
 export const position = () => integer().notNull().default(0);
 
 export const programmeRef = () => uuid().$type<ProgrammeId>();
+/** The programme of a row that belongs to another row: that of whoever writes it (operation.ts sets it), so nobody has to name it. */
+export const inProgramme = () =>
+  programmeRef()
+    .notNull()
+    .default(sql`nullif(current_setting('kindred_baton.programme', true), '')::uuid`);
 export const personRef = () => uuid().$type<PersonId>();
 export const teamRef = () => uuid().$type<TeamId>();
 export const applicationRef = () => uuid().$type<ApplicationId>();

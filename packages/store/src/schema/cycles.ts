@@ -10,7 +10,19 @@ import type { NodeDocument } from '@kindred-baton/core/map/node-document';
 import type { EnvironmentId, ScenarioRowId } from '@kindred-baton/core/ids';
 import { RUN_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { Counts } from '@kindred-baton/core/progress/tally';
-import { applicationRef, createdAt, cycleRef, moment, nodeRef, personRef, position, programmeRef, runRef, scenarioRef } from './columns.ts';
+import {
+  applicationRef,
+  createdAt,
+  cycleRef,
+  inProgramme,
+  moment,
+  nodeRef,
+  personRef,
+  position,
+  programmeRef,
+  runRef,
+  scenarioRef,
+} from './columns.ts';
 import { nodes } from './map.ts';
 import { priority } from './priority.ts';
 import { people } from './people.ts';
@@ -58,6 +70,7 @@ export const cycles = pgTable(
 export const runs = pgTable(
   'runs',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     id: runRef().primaryKey(),
     cycleId: cycleRef()
       .notNull()
@@ -84,6 +97,7 @@ export const runs = pgTable(
 export const signOffs = pgTable(
   'sign_offs',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     cycleId: cycleRef()
       .notNull()
       .references(() => cycles.id),
@@ -112,6 +126,7 @@ export const signOffs = pgTable(
 export const cycleEnvironments = pgTable(
   'cycle_environments',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     cycleId: cycleRef()
       .notNull()
       .references(() => cycles.id, { onDelete: 'cascade' }),

@@ -3,7 +3,7 @@ import { check, date, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, 
 import type { DefectLink } from '@kindred-baton/core/defects/defect';
 import { DEFECT_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
 import type { AttemptId, DefectId, DefectWordId } from '@kindred-baton/core/ids';
-import { createdAt, cycleRef, personRef, programmeRef, teamRef, turnRef } from './columns.ts';
+import { createdAt, cycleRef, inProgramme, personRef, programmeRef, teamRef, turnRef } from './columns.ts';
 import { cycles } from './cycles.ts';
 import { priority } from './priority.ts';
 import { people } from './people.ts';
@@ -65,6 +65,7 @@ export const defects = pgTable(
 export const defectTurns = pgTable(
   'defect_turns',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     defectId: uuid()
       .$type<DefectId>()
       .notNull()
@@ -82,6 +83,7 @@ export const defectTurns = pgTable(
 export const defectWords = pgTable(
   'defect_words',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     id: uuid().$type<DefectWordId>().primaryKey(),
     defectId: uuid()
       .$type<DefectId>()

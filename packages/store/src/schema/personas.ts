@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { check, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { EnvironmentId, PersonaId } from '@kindred-baton/core/ids';
-import { applicationRef, programmeRef } from './columns.ts';
+import { applicationRef, inProgramme, programmeRef } from './columns.ts';
 import { applications, environments, programmes } from './programmes.ts';
 
 /** Somebody as whom steps are done: a field planner, an accountant. */
@@ -22,6 +22,7 @@ export const personas = pgTable(
 export const personaStarts = pgTable(
   'persona_starts',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     personaId: uuid()
       .$type<PersonaId>()
       .notNull()

@@ -7,7 +7,7 @@ import type { NoticeWishes } from '@kindred-baton/core/programmes/notices';
 import { DEFAULT_NOTICES } from '@kindred-baton/core/programmes/notices';
 import type { Role } from '@kindred-baton/core/programmes/roles';
 import { ROLES } from '@kindred-baton/core/programmes/roles';
-import { applicationRef, createdAt, moment, personRef, position, programmeRef, teamRef } from './columns.ts';
+import { applicationRef, createdAt, inProgramme, moment, personRef, position, programmeRef, teamRef } from './columns.ts';
 import { people } from './people.ts';
 
 export const programmes = pgTable(
@@ -99,6 +99,7 @@ export const teams = pgTable(
 export const teamMembers = pgTable(
   'team_members',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     teamId: teamRef()
       .notNull()
       .references(() => teams.id),
@@ -143,6 +144,7 @@ export const environments = pgTable(
 export const installations = pgTable(
   'installations',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     environmentId: uuid()
       .$type<EnvironmentId>()
       .notNull()

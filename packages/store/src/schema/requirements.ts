@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { check, index, pgEnum, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { RequirementId } from '@kindred-baton/core/ids';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
-import { nodeRef, programmeRef, testRef } from './columns.ts';
+import { inProgramme, nodeRef, programmeRef, testRef } from './columns.ts';
 import { nodes } from './map.ts';
 import { priority } from './priority.ts';
 import { programmes } from './programmes.ts';
@@ -29,6 +29,7 @@ export const requirements = pgTable(
 export const requirementNodes = pgTable(
   'requirement_nodes',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     requirementId: uuid()
       .$type<RequirementId>()
       .notNull()
@@ -43,6 +44,7 @@ export const requirementNodes = pgTable(
 export const requirementTests = pgTable(
   'requirement_tests',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     requirementId: uuid()
       .$type<RequirementId>()
       .notNull()

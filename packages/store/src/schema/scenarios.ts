@@ -6,7 +6,7 @@ import type { Wire } from '@kindred-baton/core/scenarios/chain';
 import { SCENARIO_STATES } from '@kindred-baton/core/scenarios/scenario';
 import type { ScenarioDocument } from '@kindred-baton/core/scenarios/scenario-document';
 import type { Field } from '@kindred-baton/core/values/field';
-import { createdAt, moment, nodeRef, personRef, position, programmeRef, scenarioRef, teamRef, testRef } from './columns.ts';
+import { createdAt, inProgramme, moment, nodeRef, personRef, position, programmeRef, scenarioRef, teamRef, testRef } from './columns.ts';
 import { nodes } from './map.ts';
 import { people } from './people.ts';
 import { personas } from './personas.ts';
@@ -41,6 +41,7 @@ export const scenarios = pgTable(
 export const scenarioRows = pgTable(
   'scenario_rows',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     id: uuid().$type<ScenarioRowId>().primaryKey(),
     scenarioId: scenarioRef()
       .notNull()
@@ -56,6 +57,7 @@ export const scenarioRows = pgTable(
 export const legs = pgTable(
   'legs',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     id: uuid().$type<LegId>().primaryKey(),
     scenarioId: scenarioRef()
       .notNull()
@@ -93,6 +95,7 @@ export const legs = pgTable(
 export const scenarioStates = pgTable(
   'scenario_states',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     id: bigserial({ mode: 'number' }).primaryKey(),
     scenarioId: scenarioRef()
       .notNull()

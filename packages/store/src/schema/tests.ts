@@ -18,7 +18,7 @@ import type { DataRow } from '@kindred-baton/core/tests/version';
 import type { TestVersionId } from '@kindred-baton/core/ids';
 import type { Step } from '@kindred-baton/core/tests/step';
 import type { Field } from '@kindred-baton/core/values/field';
-import { applicationRef, createdAt, moment, nodeRef, personRef, programmeRef, teamRef, testRef } from './columns.ts';
+import { applicationRef, createdAt, inProgramme, moment, nodeRef, personRef, programmeRef, teamRef, testRef } from './columns.ts';
 import { nodes } from './map.ts';
 import { priority } from './priority.ts';
 import { people } from './people.ts';
@@ -69,6 +69,7 @@ export const tests = pgTable(
 export const testVersions = pgTable(
   'test_versions',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     id: uuid().$type<TestVersionId>().primaryKey(),
     testId: testRef()
       .notNull()
@@ -99,6 +100,7 @@ export const testVersions = pgTable(
 export const waivers = pgTable(
   'waivers',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     testId: testRef()
       .notNull()
       .references(() => tests.id),

@@ -19,7 +19,19 @@ import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { BareTurn, HoldCause, PinnedNeed } from '@kindred-baton/core/turns/turn';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { bytes } from './bytes.ts';
-import { createdAt, cycleRef, moment, nodeRef, personRef, programmeRef, runRef, teamRef, testRef, turnRef } from './columns.ts';
+import {
+  createdAt,
+  cycleRef,
+  inProgramme,
+  moment,
+  nodeRef,
+  personRef,
+  programmeRef,
+  runRef,
+  teamRef,
+  testRef,
+  turnRef,
+} from './columns.ts';
 import { cycles, runs } from './cycles.ts';
 import { nodes } from './map.ts';
 import { people } from './people.ts';
@@ -99,6 +111,7 @@ export const turns = pgTable(
 export const attempts = pgTable(
   'attempts',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     id: uuid().$type<AttemptId>().primaryKey(),
     turnId: turnRef()
       .notNull()
@@ -134,6 +147,7 @@ export const attempts = pgTable(
 export const stepResults = pgTable(
   'step_results',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     attemptId: uuid()
       .$type<AttemptId>()
       .notNull()
@@ -177,6 +191,7 @@ export const evidence = pgTable(
 export const nudges = pgTable(
   'nudges',
   {
+    programmeId: inProgramme().references(() => programmes.id),
     id: uuid().$type<NudgeId>().primaryKey(),
     turnId: turnRef()
       .notNull()
