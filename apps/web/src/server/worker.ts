@@ -2,7 +2,7 @@ import type { JobId } from '@kindred-baton/core/ids';
 import type { ClaimedJob, JobEnd } from '@kindred-baton/store/jobs/work-on-job';
 import { claimJob, endJob, recoverJobs, reportProgress } from '@kindred-baton/store/jobs/work-on-job';
 import PgBoss from 'pg-boss';
-import { exportTests } from '../features/tests/answer-export-job.ts';
+import { exportTests } from './answers/tests/answer-export-job.ts';
 import { getConfig } from './config.ts';
 import { getLog } from './log.ts';
 import { getStore } from './store.ts';

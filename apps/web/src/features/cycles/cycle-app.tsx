@@ -11,11 +11,11 @@ import { useProgramme } from '../frame/programme-context.tsx';
 import { Obstacles } from './obstacles.tsx';
 import { MoveCycle } from './move-cycle.tsx';
 
-const LanesView = lazy(() => import('./lanes-view.tsx').then((module) => ({ default: module.LanesView })));
-const ScopeView = lazy(() => import('./scope-view.tsx').then((module) => ({ default: module.ScopeView })));
+const LanesView = lazy(() => import('./lanes/lanes-view.tsx').then((module) => ({ default: module.LanesView })));
+const ScopeView = lazy(() => import('./scope/scope-view.tsx').then((module) => ({ default: module.ScopeView })));
 const SettingsView = lazy(() => import('./settings-view.tsx').then((module) => ({ default: module.SettingsView })));
-const AcceptanceView = lazy(() => import('./acceptance-view.tsx').then((module) => ({ default: module.AcceptanceView })));
-const SinceOpeningView = lazy(() => import('./since-opening.tsx').then((module) => ({ default: module.SinceOpeningView })));
+const AcceptanceView = lazy(() => import('./acceptance/acceptance-view.tsx').then((module) => ({ default: module.AcceptanceView })));
+const SinceOpeningView = lazy(() => import('./scope/since-opening.tsx').then((module) => ({ default: module.SinceOpeningView })));
 
 const VIEWS = [
   { key: 'scope', name: 'Scope' },

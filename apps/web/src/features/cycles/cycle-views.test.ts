@@ -3,9 +3,9 @@ import type { CyclePlanView, PlanTurn } from '@kindred-baton/contracts/cycles/pl
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
 import { describe, expect, it } from 'vitest';
-import { chooseFormer, filterScenarios, measureChosen, NO_FILTER } from './choose-scope.ts';
-import { describeChange, describeFit } from './describe-fit.ts';
-import { layOutLoad } from './lay-out-load.ts';
+import { chooseFormer, filterScenarios, measureChosen, NO_FILTER } from './scope/choose-scope.ts';
+import { describeChange, describeFit } from './lanes/describe-fit.ts';
+import { layOutLoad } from './lanes/lay-out-load.ts';
 
 const turn = (id: string, more: Partial<PlanTurn> = {}): PlanTurn => ({
   ...{

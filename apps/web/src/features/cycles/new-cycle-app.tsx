@@ -15,10 +15,10 @@ import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import type { Chosen } from './choose-scope.ts';
-import { measureChosen, toScopeItems } from './choose-scope.ts';
+import type { Chosen } from './scope/choose-scope.ts';
+import { measureChosen, toScopeItems } from './scope/choose-scope.ts';
 import { RulesFields } from './rules-fields.tsx';
-import { ScopePicker } from './scope-picker.tsx';
+import { ScopePicker } from './scope/scope-picker.tsx';
 
 export interface NewCycleContent {
   readonly scope: CycleScope;

@@ -4,7 +4,7 @@ import { TextField } from '../../ui/field.tsx';
 import { countOf } from '../../ui/format.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { NodeField } from '../map/node-field.tsx';
-import { ComparisonTable } from '../scenarios/comparison-table.tsx';
+import { ComparisonTable } from '../scenarios/reuse/comparison-table.tsx';
 import { ImportFrame } from './import-frame.tsx';
 import { useImport } from './use-import.ts';
 

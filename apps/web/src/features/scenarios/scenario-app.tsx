@@ -6,16 +6,16 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { RelayPage } from './relay-page.tsx';
+import { RelayPage } from './relay/relay-page.tsx';
 import { ScenarioTabs, SCENARIO_VIEWS } from './scenario-tabs.tsx';
 import { ScenarioTitle } from './scenario-title.tsx';
-import { RELAY_KEYS } from './use-relay-keys.ts';
+import { RELAY_KEYS } from './relay/use-relay-keys.ts';
 import { useScenario } from './use-scenario.ts';
 
-const WiringView = lazy(() => import('./wiring-view.tsx').then(({ WiringView: View }) => ({ default: View })));
-const RowsView = lazy(() => import('./rows-view.tsx').then(({ RowsView: View }) => ({ default: View })));
-const MapWay = lazy(() => import('./map-way.tsx').then(({ MapWay: View }) => ({ default: View })));
-const CompareView = lazy(() => import('./compare-view.tsx').then(({ CompareView: View }) => ({ default: View })));
+const WiringView = lazy(() => import('./wiring/wiring-view.tsx').then(({ WiringView: View }) => ({ default: View })));
+const RowsView = lazy(() => import('./rows/rows-view.tsx').then(({ RowsView: View }) => ({ default: View })));
+const MapWay = lazy(() => import('./reuse/map-way.tsx').then(({ MapWay: View }) => ({ default: View })));
+const CompareView = lazy(() => import('./reuse/compare-view.tsx').then(({ CompareView: View }) => ({ default: View })));
 
 export function ScenarioApp({ content, ...frame }: PageProps<ScenarioDetail>) {
   return (

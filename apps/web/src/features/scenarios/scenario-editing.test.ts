@@ -1,8 +1,8 @@
 import { wireChain } from '@kindred-baton/core/scenarios/wire-chain';
 import { describe, expect, it } from 'vitest';
-import { createSetup, parseClasses, printClasses, setClasses, toRowEdits, toUsed } from './class-setup.ts';
-import { listSources, toSourceKey } from './list-sources.ts';
-import { pasteCells } from './paste-cells.ts';
+import { createSetup, parseClasses, printClasses, setClasses, toRowEdits, toUsed } from './rows/class-setup.ts';
+import { listSources, toSourceKey } from './wiring/list-sources.ts';
+import { pasteCells } from './rows/paste-cells.ts';
 
 const field = (name: string, type: 'text' | 'number' | 'date' = 'text') => ({ name, type, required: true });
 const row = (id: string, values: Record<string, string> = {}) => ({ id, name: `Row ${id}`, values });

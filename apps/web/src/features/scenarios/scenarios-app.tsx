@@ -6,10 +6,10 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { ScenarioListView } from './scenario-list-view.tsx';
 
-const ChainFinder = lazy(() => import('./chain-finder.tsx').then(({ ChainFinder: View }) => ({ default: View })));
-const OverlapView = lazy(() => import('./overlap-view.tsx').then(({ OverlapView: View }) => ({ default: View })));
-const MapGaps = lazy(() => import('./map-gaps.tsx').then(({ MapGaps: View }) => ({ default: View })));
-const ReviewView = lazy(() => import('./review-view.tsx').then(({ ReviewView: View }) => ({ default: View })));
+const ChainFinder = lazy(() => import('./reuse/chain-finder.tsx').then(({ ChainFinder: View }) => ({ default: View })));
+const OverlapView = lazy(() => import('./reuse/overlap-view.tsx').then(({ OverlapView: View }) => ({ default: View })));
+const MapGaps = lazy(() => import('./reuse/map-gaps.tsx').then(({ MapGaps: View }) => ({ default: View })));
+const ReviewView = lazy(() => import('./reuse/review-view.tsx').then(({ ReviewView: View }) => ({ default: View })));
 
 const VIEWS = [
   { key: 'list', name: 'All scenarios' },

@@ -4,7 +4,7 @@ import { Crumbs, PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import type { EditorProps } from './editor-props.ts';
-import { ExportButton } from './export-button.tsx';
+import { ExportButton } from './library/export-button.tsx';
 
 /** Which test this is, in which version, whether what was typed is safe, and what can be done with the whole. */
 export function EditorTitle({ test, draft, dispatch, saving, canEdit, base }: EditorProps & { readonly base: string }) {

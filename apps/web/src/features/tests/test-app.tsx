@@ -13,7 +13,7 @@ import { AboutPart } from './about-part.tsx';
 import { FieldsCard } from './fields-card.tsx';
 import { findOpenFindings, FindingsPart } from './findings-part.tsx';
 import { EditorTitle } from './editor-title.tsx';
-import { StepsCard } from './steps-card.tsx';
+import { StepsCard } from './steps/steps-card.tsx';
 import type { DraftEvent } from './test-draft.ts';
 import { createDraft, reduceDraft } from './test-draft.ts';
 import { useSaving } from './use-saving.ts';

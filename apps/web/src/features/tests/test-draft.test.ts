@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { copySteps, isStepList } from './copy-steps.ts';
+import { copySteps, isStepList } from './steps/copy-steps.ts';
 import { copyRow, listColumns, pasteRows } from './data-row-cells.ts';
-import { pasteSteps } from './paste-steps.ts';
+import { pasteSteps } from './steps/paste-steps.ts';
 import { createDraft, EMPTY_STEP, reduceDraft, toSaveTest } from './test-draft.ts';
 import type { DraftEvent } from './test-draft.ts';
 

@@ -2,8 +2,8 @@ import type { GuideView } from '@kindred-baton/contracts/turns/turn';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { GUIDE_KEYS } from './guide-keys.ts';
-import { GuidePanel } from './guide-panel.tsx';
+import { GUIDE_KEYS } from './guide/guide-keys.ts';
+import { GuidePanel } from './guide/guide-panel.tsx';
 
 /** One turn by its own address: the guide, and around it where the turn belongs. */
 export function TurnApp({ content, ...frame }: PageProps<GuideView>) {

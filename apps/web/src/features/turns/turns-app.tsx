@@ -10,8 +10,8 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { GUIDE_KEYS } from './guide-keys.ts';
-import { GuidePanel } from './guide-panel.tsx';
+import { GUIDE_KEYS } from './guide/guide-keys.ts';
+import { GuidePanel } from './guide/guide-panel.tsx';
 import { TurnCardView } from './turn-card.tsx';
 
 export function TurnsApp({ content, ...frame }: PageProps<TurnsHome>) {

@@ -1,6 +1,6 @@
 import { loadFeed } from '@kindred-baton/store/programmes/profile';
 import type { APIRoute } from 'astro';
-import { writeCalendar } from '../../features/me/answer-calendar.ts';
+import { writeCalendar } from '../../server/answers/programmes/write-calendar.ts';
 import { getStore } from '../../server/store.ts';
 
 /** A person's calendar: whoever has the address reads it, so the address is a secret of its own. */

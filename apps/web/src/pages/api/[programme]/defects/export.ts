@@ -1,4 +1,4 @@
-import { answerDefectExport } from '../../../../features/defects/answer-defect-export.ts';
+import { answerDefectExport } from '../../../../server/answers/defects/answer-defect-export.ts';
 import { defineRawEndpoint } from '../../../../server/endpoint.ts';
 
 export const GET = defineRawEndpoint(answerDefectExport);

@@ -2,7 +2,7 @@ import { exportTestsSchema } from '@kindred-baton/contracts/jobs/job';
 import { idSchema } from '@kindred-baton/contracts/common';
 import { requestExport } from '@kindred-baton/store/jobs/jobs';
 import { z } from 'zod';
-import { answerTestExport } from '../../../../features/tests/answer-test-export.ts';
+import { answerTestExport } from '../../../../server/answers/tests/answer-test-export.ts';
 import { defineEndpoint, defineRawEndpoint } from '../../../../server/endpoint.ts';
 import { sendToWorker } from '../../../../server/worker.ts';
 

@@ -1,4 +1,4 @@
-import { answerRequirementExport } from '../../../../features/requirements/answer-requirement-export.ts';
+import { answerRequirementExport } from '../../../../server/answers/requirements/answer-requirement-export.ts';
 import { defineRawEndpoint } from '../../../../server/endpoint.ts';
 
 /** The requirements as XLSX, CSV or ReqIF. */

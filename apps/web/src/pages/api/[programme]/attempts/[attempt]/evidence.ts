@@ -1,7 +1,7 @@
 import { evidenceSchema } from '@kindred-baton/contracts/turns/turn';
 import { idSchema } from '@kindred-baton/contracts/common';
 import { keepEvidence } from '@kindred-baton/store/evidence/keep-evidence';
-import { readEvidence } from '../../../../../features/turns/read-evidence.ts';
+import { readEvidence } from '../../../../../server/answers/turns/read-evidence.ts';
 import { defineRawEndpoint } from '../../../../../server/endpoint.ts';
 import { readForm } from '../../../../../server/read-body.ts';
 

@@ -1,4 +1,4 @@
-import { answerCycleReport } from '../../../../../features/cycles/answer-cycle-report.ts';
+import { answerCycleReport } from '../../../../../server/answers/cycles/answer-cycle-report.ts';
 import { defineRawEndpoint } from '../../../../../server/endpoint.ts';
 
 export const GET = defineRawEndpoint(answerCycleReport);

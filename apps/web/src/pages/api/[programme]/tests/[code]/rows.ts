@@ -1,5 +1,5 @@
 import { dataRowsReadSchema } from '@kindred-baton/contracts/imports/import';
-import { answerDataRowFile, answerDataRows } from '../../../../../features/tests/answer-data-rows.ts';
+import { answerDataRowFile, answerDataRows } from '../../../../../server/answers/tests/answer-data-rows.ts';
 import { defineRawEndpoint } from '../../../../../server/endpoint.ts';
 import { defineImportEndpoint } from '../../../../../server/import-endpoint.ts';
 

@@ -3,7 +3,7 @@ import { idSchema } from '@kindred-baton/contracts/common';
 import { finishedSchema } from '@kindred-baton/contracts/turns/turn';
 import { readTurnSheet } from '@kindred-baton/formats/turns/turn-sheet';
 import { keepSheet } from '@kindred-baton/store/turns/keep-sheet';
-import { answerTurnFile } from '../../../../../features/turns/answer-turn-files.ts';
+import { answerTurnFile } from '../../../../../server/answers/turns/answer-turn-files.ts';
 import { defineRawEndpoint } from '../../../../../server/endpoint.ts';
 import { defineImportEndpoint } from '../../../../../server/import-endpoint.ts';
 

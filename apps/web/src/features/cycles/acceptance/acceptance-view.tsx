@@ -1,0 +1,274 @@
+import type { Acceptance, AcceptedNode } from '@kindred-baton/contracts/cycles/acceptance';
+import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
+import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
+import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
+import { getPassShare, getRunShare } from '@kindred-baton/core/progress/tally';
+import { useQuery } from '@tanstack/react-query';
+import { BatonBar } from '../../../ui/baton-mark.tsx';
+import { EmptyView } from '../../../ui/empty-view.tsx';
+import { countOf, formatDay, formatShare } from '../../../ui/format.ts';
+import { Moment } from '../../../ui/moment.tsx';
+import { getJson } from '../../../ui/request.ts';
+import { PanelPart, SidePanel } from '../../../ui/side-panel.tsx';
+import { FramedTable } from '../../../ui/framed-table.tsx';
+import { useAddress } from '../../frame/address-context.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import { useInScope } from '../../frame/use-in-scope.ts';
+import { toTurnsPath } from '../../progress/to-turns-path.ts';
+import { SignForm } from './sign-form.tsx';
+
+/** Can it be accepted? Node by node: figures, what is open, and what the owner decided. */
+export function AcceptanceView({ cycle }: { readonly cycle: CycleDetail }) {
+  const { api } = useProgramme();
+  const address = useAddress();
+  const inScope = useInScope();
+  const { data } = useQuery({
+    queryKey: ['cycles', cycle.code, 'acceptance'],
+    queryFn: () => getJson<Acceptance>(`${api}/cycles/${cycle.code}/acceptance`),
+  });
+  if (!data) return <p className="text-soft">Loading the figures …</p>;
+  const hasScope = address.get('scope') !== null;
+  // Without a scope two levels are enough, and what has an owner or a decision of its own; a block of the strip shows all below it.
+  const nodes = data.nodes.filter((node) => inScope(node.code) && (hasScope || node.depth < 2 || node.isOwnDecision));
+  const chosen =
+    nodes.find(({ code }) => code === address.get('node')) ?? nodes.find(({ canSign, signOff }) => canSign && !signOff) ?? nodes[0];
+  if (!chosen)
+    return (
+      <div className="card">
+        <EmptyView title="Nothing to accept yet">
+          Once the cycle has turns, every process that they touch stands here for its owner to decide on.
+        </EmptyView>
+      </div>
+    );
+  const decided = nodes.filter(({ signOff }) => signOff !== null).length;
+  return (
+    <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_380px]">
+      <div className="min-w-0">
+        <p className="mb-2 text-[13px] text-soft">
+          {decided} of {nodes.length} decided ·{' '}
+          <a className="underline" href={`${api}/cycles/${cycle.code}/report?format=pdf`} download>
+            Report (PDF)
+          </a>{' '}
+          ·{' '}
+          <a className="underline" href={`${api}/cycles/${cycle.code}/report?format=xlsx`} download>
+            Workbook
+          </a>
+        </p>
+        <NodeTable nodes={nodes} chosen={chosen.code} onChoose={(code) => address.set({ node: code })} />
+        <section className="card mt-4 px-4 py-3" aria-labelledby="cycle-exit">
+          <h2 id="cycle-exit" className="mb-2">
+            Exit criteria of the whole cycle
+          </h2>
+          <Criteria criteria={data.criteria} cycle={cycle.code} />
+        </section>
+      </div>
+      <NodePanel key={chosen.code} node={chosen} cycle={cycle} />
+    </div>
+  );
+}
+
+const DECISION_WORDS = { accepted: 'accepted', 'accepted with reservations': 'with reservations', refused: 'refused' } as const;
+
+function NodeTable({
+  nodes,
+  chosen,
+  onChoose,
+}: {
+  readonly nodes: readonly AcceptedNode[];
+  readonly chosen: string;
+  readonly onChoose: (code: string) => void;
+}) {
+  return (
+    <FramedTable heads={['Process', 'Owner', 'Outcomes', 'Criteria', 'Decision']}>
+      {nodes.map((node) => (
+        <tr key={node.code} className={node.code === chosen ? 'bg-baton-tint' : ''}>
+          <th scope="row" className="border-b-line-2! font-normal! text-ink!" style={{ paddingLeft: 10 + node.depth * 16 }}>
+            <button
+              type="button"
+              className="text-left hover:underline"
+              aria-pressed={node.code === chosen}
+              onClick={() => onChoose(node.code)}
+            >
+              <b className={node.depth === 0 ? '' : 'font-normal'}>{node.name}</b>{' '}
+              <span className="font-mono text-[13px] text-soft">{node.code}</span>
+              {node.isCritical && <span className="tag ml-2">critical</span>}
+            </button>
+          </th>
+          <td className="text-[13px] whitespace-nowrap">{node.owner ?? <span className="text-soft">nobody</span>}</td>
+          <td className="w-[170px]">
+            <BatonBar counts={node.counts} className="h-[12px]!" />
+            <span className="text-[13px] whitespace-nowrap text-soft">
+              {formatShare(getRunShare(node.counts))} run, {formatShare(getPassShare(node.counts), 1)} passed
+            </span>
+          </td>
+          <td className="text-[13px] whitespace-nowrap">
+            {node.criteria.filter(({ isMet }) => isMet).length} of {node.criteria.length} met
+          </td>
+          <td className="text-[13px] whitespace-nowrap">
+            {node.signOff ? (
+              <>
+                <b>{DECISION_WORDS[node.signOff.decision]}</b>
+                {node.signOff.hasMoved && <span className="block text-soft">figures moved since</span>}
+              </>
+            ) : node.canSign ? (
+              <span className="font-semibold">yours to decide</span>
+            ) : (
+              <span className="text-soft">open</span>
+            )}
+          </td>
+        </tr>
+      ))}
+    </FramedTable>
+  );
+}
+
+function NodePanel({ node, cycle }: { readonly node: AcceptedNode; readonly cycle: CycleDetail }) {
+  const { api, base } = useProgramme();
+  const isMet = node.criteria.every((criterion) => criterion.isMet);
+  const missing = node.criteria.filter((criterion) => !criterion.isMet).length;
+  return (
+    <SidePanel label={`Acceptance of ${node.name}`}>
+      <div className="px-4 py-3">
+        <h2 className="text-[17px]">{node.name}</h2>
+        <p className="mt-1 text-[20px] leading-tight font-bold">
+          {isMet ? 'Every criterion is met' : `${countOf(missing, 'criterion', 'criteria')} not met`}
+        </p>
+        <p className="mt-1 text-[13px]">
+          <a className="underline" href={`${api}/cycles/${cycle.code}/report?format=sheet&node=${encodeURIComponent(node.code)}`} download>
+            Acceptance sheet to sign (PDF)
+          </a>
+        </p>
+      </div>
+      {node.signOff && <Decided node={node} />}
+      <PanelPart title="Exit criteria">
+        <Criteria criteria={node.criteria} cycle={cycle.code} node={node.code} />
+      </PanelPart>
+      <PanelPart title="Open defects" count={node.openDefects.length}>
+        <ul className="grid gap-1 text-[13px]">
+          {node.openDefects.map(({ code, title, severity }) => (
+            <li key={code}>
+              <a className="underline" href={`${base}/defects/${code}`}>
+                {code}
+              </a>{' '}
+              {title} <span className="text-soft">{severity}</span>
+            </li>
+          ))}
+        </ul>
+      </PanelPart>
+      <PanelPart title="Requirements" count={node.requirements.length}>
+        <ul className="grid gap-1 text-[13px]">
+          {node.requirements.slice(0, 30).map(({ code, title, state }) => (
+            <li key={code}>
+              <a className="underline" href={`${base}/requirements?requirement=${encodeURIComponent(code)}`}>
+                {code}
+              </a>{' '}
+              {title} <span className="text-soft">{state}</span>
+            </li>
+          ))}
+        </ul>
+      </PanelPart>
+      {node.canSign ? (
+        <PanelPart title={node.signOff ? 'Decide again' : 'Decide'}>
+          <SignForm node={node} cycle={cycle.code} />
+        </PanelPart>
+      ) : (
+        (cycle.state === 'open' || cycle.state === 'closing') && (
+          <p className="border-t border-line-2 px-4 py-3 text-[13px] text-soft">
+            {node.owner ? `${node.owner} decides on this process.` : 'Nobody owns this process yet; an owner is named on the map.'}
+          </p>
+        )
+      )}
+    </SidePanel>
+  );
+}
+
+function Decided({ node }: { readonly node: AcceptedNode }) {
+  const { signOff } = node;
+  if (!signOff) return null;
+  return (
+    <PanelPart title={`${signOff.decision.charAt(0).toUpperCase()}${signOff.decision.slice(1)}`}>
+      <p className="text-[13px]">
+        {signOff.by}, <Moment at={signOff.at} />
+        {signOff.reason !== '' && <span className="block">{signOff.reason}</span>}
+      </p>
+      {signOff.reservations.length > 0 && (
+        <ul className="mt-1 grid list-disc gap-1 pl-5 text-[13px]">
+          {signOff.reservations.map(({ text, dueOn }) => (
+            <li key={text + dueOn}>
+              {text} <span className="text-soft">until {formatDay(dueOn)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="mt-2 text-[13px] text-soft">Figures as they stood</p>
+      <BatonBar counts={signOff.counts} className="h-[12px]!" />
+      <p className="text-[13px] text-soft">
+        {formatShare(getRunShare(signOff.counts))} run, {formatShare(getPassShare(signOff.counts), 1)} passed
+        {signOff.hasMoved && (
+          <b className="text-ink">
+            {' '}
+            · now {formatShare(getRunShare(node.counts))} run, {formatShare(getPassShare(node.counts), 1)} passed
+          </b>
+        )}
+      </p>
+    </PanelPart>
+  );
+}
+
+/** Each criterion with its figure and a way to what keeps it from being met. */
+function Criteria({ criteria, cycle, node }: { readonly criteria: readonly ExitResult[]; readonly cycle: string; readonly node?: string }) {
+  return (
+    <ul className="grid gap-1.5">
+      {criteria.map((criterion) => (
+        <li
+          key={JSON.stringify(criterion.rule)}
+          className={`border-l-[3px] pl-2.5 text-[13px] ${criterion.isMet ? 'border-l-passed' : 'border-l-failed'}`}
+        >
+          <b>{criterion.isMet ? 'Met' : 'Not met'}</b>: {describeExitRule(criterion.rule)}
+          <span className="block text-soft">
+            <Figure criterion={criterion} /> <Open criterion={criterion} cycle={cycle} node={node} />
+          </span>
+        </li>
+      ))}
+      {criteria.length === 0 && <li className="text-[13px] text-soft">This cycle has none.</li>}
+    </ul>
+  );
+}
+
+function Figure({ criterion: { rule, figure } }: { readonly criterion: ExitResult }) {
+  if (rule.kind === 'open defects') return <>{countOf(figure ?? 0, 'open defect')}.</>;
+  if (rule.kind === 'critical nodes signed off') return <>{figure ?? 0} signed off.</>;
+  return <>{formatShare(figure, 1)} now.</>;
+}
+
+function Open({
+  criterion: { rule, open },
+  cycle,
+  node,
+}: {
+  readonly criterion: ExitResult;
+  readonly cycle: string;
+  readonly node: string | undefined;
+}) {
+  const { base } = useProgramme();
+  if (open.length === 0) return null;
+  if (rule.kind === 'run share' || rule.kind === 'pass share')
+    return (
+      <a
+        className="underline"
+        href={toTurnsPath({ base, cycle, filters: { status: open.join(','), ...(node === undefined ? {} : { node }) } })}
+      >
+        The turns behind it
+      </a>
+    );
+  const path = {
+    'open defects': 'defects/',
+    'requirements verified': 'requirements?requirement=',
+    'critical nodes signed off': 'map?node=',
+  }[rule.kind];
+  return open.slice(0, 12).map((code) => (
+    <a key={code} className="mr-1.5 underline" href={`${base}/${path}${encodeURIComponent(code)}`}>
+      {code}
+    </a>
+  ));
+}

@@ -1,0 +1,141 @@
+import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
+import type { CyclePlanView, StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
+import type { PlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { EmptyView } from '../../../ui/empty-view.tsx';
+import { countOf } from '../../../ui/format.ts';
+import { useNotice } from '../../../ui/notices.tsx';
+import { getJson, sendJson, toMessage } from '../../../ui/request.ts';
+import { useAddress } from '../../frame/address-context.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import { FitPanel } from './fit-panel.tsx';
+import { LaneBars } from './lane-bars.tsx';
+import { LaneTurns } from './lane-turns.tsx';
+import { layOutLoad } from './lay-out-load.ts';
+import { usePlan } from './use-plan.ts';
+
+const NONE: readonly PlanChange[] = [];
+
+/** Lanes: who has how much on which day, whether it fits, and what would help. */
+export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
+  const { api, base, can } = useProgramme();
+  const address = useAddress();
+  const { data: view } = useQuery({
+    queryKey: ['cycles', cycle.code, 'plan'],
+    queryFn: () => getJson<CyclePlanView>(`${api}/cycles/${cycle.code}/plan`),
+  });
+  const [tried, setTried] = useState(NONE);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const inHand = usePlan(view, tried);
+  const isPlanned = address.get('load') === 'planned' || tried.length > 0;
+  const chart = useMemo(
+    () => (view ? layOutLoad(view, isPlanned ? (inHand.tried ?? inHand.plan) : null) : null),
+    [view, isPlanned, inHand],
+  );
+  const staff = useStaff(cycle.code);
+  const canStaff = can('run cycles') && cycle.state !== 'closed';
+  if (!view || !chart) return <p className="text-soft">Loading the plan …</p>;
+  if (chart.lanes.length === 0)
+    return (
+      <div className="card">
+        <EmptyView title="No lanes yet">
+          No turn of this cycle belongs to a team. Take scenarios in under Scope; a turn goes to the team of its test.
+        </EmptyView>
+      </div>
+    );
+  const lane = chart.lanes.find(({ name }) => name === address.get('lane'))?.key ?? null;
+  const toTurn = (id: string) => `${base}/turns/${id}`;
+  const send = async (body: StaffCycle) => {
+    if (await staff(body)) setChosen(new Set());
+  };
+  const keep = async (changes: readonly PlanChange[]) => {
+    const dropped = changes.flatMap((change) => (change.kind === 'leave out' ? change.runs : []));
+    if (dropped.length > 0)
+      return address.set({
+        view: 'scope',
+        drop: view.runs
+          .filter(({ id }) => dropped.includes(id))
+          .map(({ number }) => number)
+          .join(','),
+      });
+    const share = changes.flatMap((change) => (change.kind === 'share' ? [change.lane] : []));
+    if (await staff({ kind: 'keep plan', share })) setTried(NONE);
+  };
+  return (
+    <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">
+      <div className="min-w-0">
+        <div className="mb-2 flex flex-wrap items-center gap-1" role="group" aria-label="What the bars show">
+          {(['due', 'planned'] as const).map((kind) => (
+            <button
+              key={kind}
+              type="button"
+              aria-pressed={(kind === 'planned') === isPlanned}
+              className={`button button-small ${(kind === 'planned') === isPlanned ? 'border-ink! font-bold' : 'button-quiet'}`}
+              onClick={() => {
+                setTried(NONE);
+                address.set({ load: kind === 'planned' ? 'planned' : null });
+              }}
+            >
+              {kind === 'due' ? 'As it is due' : 'As it is planned'}
+            </button>
+          ))}
+          <span className="ml-2 text-[13px] text-soft">
+            {isPlanned ? 'each turn when its person gets to it' : 'each turn on its due day; what is overdue counts today'}; hatched: more
+            than there is time for
+          </span>
+        </div>
+        <LaneBars
+          chart={chart}
+          chosen={lane}
+          onChoose={(key) => {
+            setChosen(new Set());
+            address.set({ lane: chart.lanes.find((own) => own.key === key)?.name ?? null });
+          }}
+          onDrop={
+            canStaff && chosen.size > 0
+              ? (person) => void send({ kind: 'give', turns: [...chosen] as never, personId: person as never })
+              : null
+          }
+        />
+        {lane !== null && (
+          <LaneTurns
+            view={view}
+            lane={lane}
+            toTurn={toTurn}
+            canStaff={canStaff}
+            chosen={chosen}
+            onChoose={setChosen}
+            onStaff={(body) => void send(body)}
+          />
+        )}
+      </div>
+      <FitPanel
+        view={view}
+        inHand={inHand}
+        tried={tried}
+        onTry={setTried}
+        onKeep={canStaff ? (changes) => void keep(changes) : null}
+        toTurn={toTurn}
+      />
+    </div>
+  );
+}
+
+/** Sends a change of staff and says what came of it; answers whether it was done. */
+function useStaff(code: string) {
+  const { api } = useProgramme();
+  const client = useQueryClient();
+  const notify = useNotice();
+  return async (body: StaffCycle): Promise<boolean> => {
+    try {
+      const { changed, left } = await sendJson<Staffed>('POST', `${api}/cycles/${code}/plan`, body);
+      await client.invalidateQueries({ queryKey: ['cycles'] });
+      notify({ kind: 'done', text: `${countOf(changed, 'turn')} changed.${left > 0 ? ` ${countOf(left, 'turn')} with nobody yet.` : ''}` });
+      return true;
+    } catch (error) {
+      notify({ kind: 'problem', text: toMessage(error) });
+      return false;
+    }
+  };
+}

@@ -1,0 +1,106 @@
+import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
+import { EmptyView } from '../../../ui/empty-view.tsx';
+import { formatMinutes } from '../../../ui/format.ts';
+
+import type { Chosen } from './choose-scope.ts';
+
+type Scenario = CycleScope['scenarios'][number];
+
+interface ScopeTableProps {
+  readonly scenarios: readonly Scenario[];
+  readonly chosen: Chosen;
+  readonly onChange: (chosen: Chosen) => void;
+}
+
+/** Which scenarios go in, and with which data rows: one run each. */
+export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
+  const setScenario = (scenario: Scenario, isIn: boolean) => {
+    const next = new Map(chosen);
+    if (isIn) next.set(scenario.id, new Set(scenario.rows.map(({ id }) => id)));
+    else next.delete(scenario.id);
+    onChange(next);
+  };
+  const setRow = (scenario: Scenario, rowId: string, isIn: boolean) => {
+    const rows = new Set(chosen.get(scenario.id) ?? []);
+    if (isIn) rows.add(rowId);
+    else rows.delete(rowId);
+    const next = new Map(chosen);
+    if (rows.size > 0) next.set(scenario.id, rows);
+    else next.delete(scenario.id);
+    onChange(next);
+  };
+  const setAll = (isIn: boolean) =>
+    onChange(new Map(isIn ? scenarios.map((scenario) => [scenario.id, new Set(scenario.rows.map(({ id }) => id))]) : []));
+  if (scenarios.length === 0)
+    return (
+      <div className="card">
+        <EmptyView title="No scenarios here">Draw one first; a cycle is made of scenarios and their data rows.</EmptyView>
+      </div>
+    );
+  return (
+    <div className="card overflow-x-auto px-2">
+      <table className="grid-table">
+        <thead>
+          <tr>
+            <th scope="col">
+              <label className="flex items-center gap-2">
+                <input
+                  type="checkbox"
+                  checked={scenarios.every(({ id }) => chosen.has(id))}
+                  onChange={(event) => setAll(event.target.checked)}
+                />{' '}
+                Scenario
+              </label>
+            </th>
+            <th scope="col">Legs</th>
+            <th scope="col">Work a run</th>
+            <th scope="col">Data rows</th>
+          </tr>
+        </thead>
+        <tbody>
+          {scenarios.map((scenario) => (
+            <tr key={scenario.id}>
+              <td>
+                <label className="flex items-start gap-2">
+                  <input
+                    type="checkbox"
+                    aria-label={scenario.name}
+                    className="mt-1"
+                    checked={chosen.has(scenario.id)}
+                    disabled={scenario.legs === 0}
+                    onChange={(event) => setScenario(scenario, event.target.checked)}
+                  />
+                  <span>
+                    <b>{scenario.name}</b>
+                    <span className="block text-[13px] text-soft">
+                      <span className="font-mono">{scenario.code}</span> · {scenario.node.name}
+                      {scenario.openLegs > 0 && <span className="text-failed"> · {scenario.openLegs} open</span>}
+                      {scenario.errors > 0 && <span className="text-failed"> · {scenario.errors} to fix</span>}
+                    </span>
+                  </span>
+                </label>
+              </td>
+              <td>{scenario.legs}</td>
+              <td className="whitespace-nowrap">{formatMinutes(scenario.minutes)}</td>
+              <td>
+                <div className="flex max-w-[460px] flex-wrap gap-x-4 gap-y-0.5 text-[13px]">
+                  {scenario.rows.length === 0 && <span className="text-soft">none: one run</span>}
+                  {scenario.rows.map((row) => (
+                    <label key={row.id} className="flex min-h-[24px] items-center gap-1.5">
+                      <input
+                        type="checkbox"
+                        checked={chosen.get(scenario.id)?.has(row.id) ?? false}
+                        onChange={(event) => setRow(scenario, row.id, event.target.checked)}
+                      />{' '}
+                      {row.name}
+                    </label>
+                  ))}
+                </div>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,195 @@
+import type { CycleDetail, CycleScope } from '@kindred-baton/contracts/cycles/cycle';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { BatonMark } from '../../../ui/baton-mark.tsx';
+import { DialogBox } from '../../../ui/dialog.tsx';
+import { EmptyView } from '../../../ui/empty-view.tsx';
+import { TextArea } from '../../../ui/field.tsx';
+import { countOf, formatMinutes, STATUS_WORDS } from '../../../ui/format.ts';
+import { getJson, sendJson } from '../../../ui/request.ts';
+import { FormFoot, useForm } from '../../../ui/use-form.tsx';
+import { useAddress } from '../../frame/address-context.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import type { Chosen } from './choose-scope.ts';
+import { measureChosen, toScopeItems } from './choose-scope.ts';
+import { DropRunsDialog } from './drop-runs-dialog.tsx';
+import { ScopeChanges } from './scope-changes.tsx';
+import { ScopePicker } from './scope-picker.tsx';
+
+/** What the cycle holds: every run as a row of marks, and what was changed of it since it opened. */
+export function ScopeView({ cycle }: { readonly cycle: CycleDetail }) {
+  const { can } = useProgramme();
+  const address = useAddress();
+  const [asked, setAsked] = useState<'add' | 'drop' | null>(null);
+  const numbers = new Set((address.get('drop') ?? '').split(',').filter((text) => text !== ''));
+  const chosen = new Set(cycle.runs.filter(({ number, leftTo }) => leftTo === null && numbers.has(String(number))).map(({ id }) => id));
+  const canChange = can('run cycles') && (cycle.state === 'planning' || cycle.state === 'open');
+  const setChosen = (ids: ReadonlySet<string>) =>
+    address.set(
+      {
+        drop:
+          cycle.runs
+            .filter(({ id }) => ids.has(id))
+            .map(({ number }) => number)
+            .join(',') || null,
+      },
+      { replace: true },
+    );
+  return (
+    <>
+      {canChange && (
+        <div className="mb-2 flex flex-wrap items-center gap-2">
+          <button type="button" className="button button-small" onClick={() => setAsked('add')}>
+            Take scenarios in
+          </button>
+          <button type="button" className="button button-small" disabled={chosen.size === 0} onClick={() => setAsked('drop')}>
+            {chosen.size === 0 ? 'Take runs out' : `Take ${countOf(chosen.size, 'run')} out`}
+          </button>
+          {cycle.state === 'open' && (
+            <span className="text-[13px] text-soft">The cycle is open: each change is kept with who made it and why.</span>
+          )}
+        </div>
+      )}
+      <RunTable cycle={cycle} chosen={chosen} onChoose={canChange ? setChosen : null} />
+      <ScopeChanges changes={cycle.scopeChanges} />
+      {asked === 'add' && <AddDialog cycle={cycle} onClose={() => setAsked(null)} />}
+      {asked === 'drop' && (
+        <DropRunsDialog
+          cycle={cycle}
+          runs={[...chosen]}
+          onClose={() => setAsked(null)}
+          onDone={() => {
+            setChosen(new Set());
+            setAsked(null);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+interface RunTableProps {
+  readonly cycle: CycleDetail;
+  readonly chosen: ReadonlySet<string>;
+  readonly onChoose: ((chosen: ReadonlySet<string>) => void) | null;
+}
+
+const SHOWN = 200;
+
+function RunTable({ cycle, chosen, onChoose }: RunTableProps) {
+  const { base } = useProgramme();
+  const [shown, setShown] = useState(SHOWN);
+  if (cycle.runs.length === 0)
+    return (
+      <div className="card">
+        <EmptyView title="Nothing is in it yet">Take scenarios in; each of their data rows becomes a run.</EmptyView>
+      </div>
+    );
+  const toggle = (id: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(id)) next.add(id);
+    onChoose?.(next);
+  };
+  return (
+    <div className="card overflow-x-auto px-2">
+      <table className="grid-table">
+        <thead>
+          <tr>
+            <th scope="col">Run</th>
+            <th scope="col">Scenario</th>
+            <th scope="col">Data row</th>
+            <th scope="col">Priority</th>
+            <th scope="col">Turns</th>
+          </tr>
+        </thead>
+        <tbody>
+          {cycle.runs.slice(0, shown).map((run) => (
+            <tr key={run.id} className={run.leftTo === null ? '' : 'text-soft'}>
+              <td className="font-mono text-[13px] whitespace-nowrap text-soft">
+                <label className="flex min-h-[24px] items-center gap-2">
+                  {onChoose && (
+                    <input
+                      type="checkbox"
+                      aria-label={`Choose run ${run.number}`}
+                      checked={chosen.has(run.id)}
+                      disabled={run.leftTo !== null}
+                      onChange={() => toggle(run.id)}
+                    />
+                  )}
+                  {run.number}
+                </label>
+              </td>
+              <td>
+                <a className="hover:underline" href={`${base}/scenarios/${run.scenario.code}?run=${run.id}`}>
+                  {run.scenario.name}
+                </a>
+                {run.leftTo !== null && (
+                  <span className="block text-[13px]">
+                    {run.leftTo === 'dropped' ? 'taken out' : 'left to the next cycle'}
+                    {run.leftReason !== '' && `: ${run.leftReason}`}
+                  </span>
+                )}
+              </td>
+              <td className="text-[13px] text-soft">{run.rowName ?? '–'}</td>
+              <td className="text-[13px] text-soft">{run.priority}</td>
+              <td>
+                <span className="flex flex-wrap gap-1">
+                  {run.turns.map((turn) => (
+                    <a
+                      key={turn.id}
+                      className="flex h-[24px] items-center"
+                      href={`${base}/turns/${turn.id}`}
+                      title={`${turn.title}: ${STATUS_WORDS[turn.status]} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
+                      aria-label={`${turn.title}: ${STATUS_WORDS[turn.status]}`}
+                    >
+                      <BatonMark status={turn.status} isDecoration />
+                    </a>
+                  ))}
+                </span>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {cycle.runs.length > shown && (
+        <p className="py-2">
+          <button type="button" className="button button-small" onClick={() => setShown(shown + 5 * SHOWN)}>
+            Show {Math.min(5 * SHOWN, cycle.runs.length - shown)} more
+          </button>
+        </p>
+      )}
+    </div>
+  );
+}
+
+function AddDialog({ cycle, onClose }: { readonly cycle: CycleDetail; readonly onClose: () => void }) {
+  const { api } = useProgramme();
+  const client = useQueryClient();
+  const [chosen, setChosen] = useState<Chosen>(new Map());
+  const { data: scope } = useQuery({ queryKey: ['scenarios', 'scope'], queryFn: () => getJson<CycleScope>(`${api}/cycles/scope`) });
+  const form = useForm(async ({ why = '' }) => {
+    await sendJson('POST', `${api}/cycles/${cycle.code}/scope`, { add: toScopeItems(chosen), drop: [], why });
+    await client.invalidateQueries({ queryKey: ['cycles'] });
+    onClose();
+  });
+  const size = scope ? measureChosen(scope, chosen) : null;
+  return (
+    <DialogBox title={`Take scenarios into ${cycle.name}`} isOpen onClose={onClose} width={900}>
+      {!scope ? (
+        <p className="text-soft">Loading …</p>
+      ) : (
+        <form onSubmit={form.onSubmit}>
+          <div className="mb-3 max-h-[46vh] overflow-y-auto">
+            <ScopePicker scope={scope} chosen={chosen} onChange={setChosen} />
+          </div>
+          {cycle.state === 'open' && <TextArea label="Why" name="why" required rows={2} problem={form.problemOf('why')} />}
+          <FormFoot
+            form={form}
+            label={size && size.runs > 0 ? `Take ${countOf(size.runs, 'run')} in, ${formatMinutes(size.minutes)} of work` : 'Take in'}
+            onCancel={onClose}
+          />
+        </form>
+      )}
+    </DialogBox>
+  );
+}

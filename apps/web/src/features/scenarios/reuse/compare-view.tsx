@@ -1,0 +1,70 @@
+import type { ComparisonView, ScenarioStates } from '@kindred-baton/contracts/scenarios/reuse';
+import type { ScenarioList } from '@kindred-baton/contracts/scenarios/scenario';
+import { useQuery } from '@tanstack/react-query';
+import { EmptyView } from '../../../ui/empty-view.tsx';
+import { countOf, formatMoment } from '../../../ui/format.ts';
+import { getJson } from '../../../ui/request.ts';
+import { useAddress } from '../../frame/address-context.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import { ComparisonTable } from './comparison-table.tsx';
+import type { ScenarioInHand } from '../use-scenario.ts';
+
+/** Beside an earlier state of itself, or beside another scenario. */
+export function CompareView({ hand }: { readonly hand: ScenarioInHand }) {
+  const { api, timeZone, nowMs } = useProgramme();
+  const address = useAddress();
+  const { code } = hand.scenario;
+  const { data: states } = useQuery({
+    queryKey: ['scenarios', code, 'states', hand.scenario.document],
+    queryFn: () => getJson<ScenarioStates>(`${hand.path}/states`),
+    placeholderData: (before) => before,
+  });
+  const { data: list } = useQuery({ queryKey: ['scenarios'], queryFn: () => getJson<ScenarioList>(`${api}/scenarios`) });
+  const chosen = address.get('with') ?? (states?.states[1] ? `state ${states.states[1].id}` : null);
+  const [kind, key] = chosen === null ? [] : chosen.startsWith('state ') ? ['state', chosen.slice(6)] : ['with', chosen];
+  const { data } = useQuery({
+    queryKey: ['scenarios', code, 'compared', chosen, hand.scenario.document],
+    queryFn: () => getJson<ComparisonView>(`${hand.path}/compare?${new URLSearchParams({ [kind ?? '']: key ?? '' }).toString()}`),
+    enabled: chosen !== null,
+    placeholderData: (before) => before,
+  });
+  return (
+    <>
+      <label className="mb-3 flex flex-wrap items-center gap-2">
+        <b>Beside</b>
+        <select
+          className="field w-auto! max-w-[460px]"
+          value={chosen ?? ''}
+          onChange={(event) => address.set({ with: event.target.value })}
+        >
+          <option value="">choose</option>
+          <optgroup label="This scenario, as it was">
+            {(states?.states ?? []).map(({ id, savedAt, by, legs, rows }) => (
+              <option key={id} value={`state ${id}`}>
+                {formatMoment(savedAt, timeZone, nowMs)}, {by ?? 'at first'}: {countOf(legs, 'leg')}, {countOf(rows, 'row')}
+              </option>
+            ))}
+          </optgroup>
+          <optgroup label="Another scenario">
+            {(list?.scenarios ?? [])
+              .filter((other) => other.code !== code)
+              .map((other) => (
+                <option key={other.code} value={other.code}>
+                  {other.code} {other.name}
+                </option>
+              ))}
+          </optgroup>
+        </select>
+      </label>
+      {chosen === null ? (
+        <div className="card">
+          <EmptyView title="Nothing to compare with yet">
+            Once this scenario has been edited, its earlier states stand here. Or choose another scenario.
+          </EmptyView>
+        </div>
+      ) : (
+        data && <ComparisonTable comparison={data} />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,124 @@
+import type { Choices } from '@kindred-baton/contracts/programmes/programme';
+import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { countOf } from '../../../ui/format.ts';
+import { MenuButton } from '../../../ui/menu-button.tsx';
+import { useNotice } from '../../../ui/notices.tsx';
+import { getJson, sendJson, toMessage } from '../../../ui/request.ts';
+import { useProgramme } from '../../frame/programme-context.tsx';
+
+interface BulkBarProps {
+  readonly codes: readonly string[];
+  readonly total: number;
+  readonly onMarkAll: () => void;
+  readonly onClear: () => void;
+}
+
+type Change = ChangeTests['change'];
+
+/** What can be done with the marked tests, all at once. */
+export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
+  const { api } = useProgramme();
+  const notify = useNotice();
+  const client = useQueryClient();
+  const [isBusy, setIsBusy] = useState(false);
+  const [tag, setTag] = useState('');
+  const { data: choices } = useQuery({ queryKey: ['choices'], queryFn: () => getJson<Choices>(`${api}/choices`) });
+  const change = async (wanted: Change) => {
+    setIsBusy(true);
+    try {
+      const { changed } = await sendJson<{ changed: number }>('PATCH', `${api}/tests`, { codes, change: wanted });
+      await client.invalidateQueries({ queryKey: ['tests'] });
+      notify({ kind: 'done', text: `${countOf(changed, 'test')} changed.` });
+    } catch (error) {
+      notify({ kind: 'problem', text: toMessage(error) });
+    } finally {
+      setIsBusy(false);
+    }
+  };
+  const named = (list: readonly { id: string; name: string }[] = [], none: string) => [
+    ...list.map(({ id, name }) => ({ key: id, name })),
+    { key: '', name: none },
+  ];
+  return (
+    <div
+      role="toolbar"
+      aria-label="Marked tests"
+      className="card mb-3 flex flex-wrap items-center gap-2 border-l-4 border-l-baton px-3.5 py-2"
+    >
+      <b>{countOf(codes.length, 'test')} marked</b>
+      {codes.length < total && (
+        <button type="button" className="button button-quiet button-small" onClick={onMarkAll}>
+          Mark all {total.toLocaleString('en')}
+        </button>
+      )}
+      <button type="button" className="button button-quiet button-small mr-auto" onClick={onClear}>
+        Mark none
+      </button>
+      <MenuButton
+        label="Team"
+        isDisabled={isBusy}
+        choices={named(choices?.teams, 'no team')}
+        onChoose={(id) => void change({ teamId: (id || null) as Change['teamId'] })}
+      />
+      <MenuButton
+        label="Application"
+        isDisabled={isBusy}
+        choices={named(choices?.applications, 'no application')}
+        onChoose={(id) => void change({ applicationId: (id || null) as Change['applicationId'] })}
+      />
+      <MenuButton
+        label="Priority"
+        isDisabled={isBusy}
+        choices={PRIORITIES.map((key) => ({ key, name: key }))}
+        onChoose={(key) => void change({ priority: key as Change['priority'] })}
+      />
+      <MenuButton
+        label="Done by"
+        isDisabled={isBusy}
+        choices={[
+          { key: 'hand', name: 'people' },
+          { key: 'runner', name: 'runners' },
+        ]}
+        onChoose={(key) => void change({ runBy: key as Change['runBy'] })}
+      />
+      <form
+        className="flex gap-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (tag.trim() !== '') void change({ addTags: [tag.trim()] }).then(() => setTag(''));
+        }}
+      >
+        <input
+          className="field w-[110px]!"
+          aria-label="Tag"
+          placeholder="Tag"
+          value={tag}
+          onChange={(event) => setTag(event.target.value)}
+        />
+        <button type="submit" className="button" disabled={isBusy || tag.trim() === ''}>
+          Add
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={isBusy || tag.trim() === ''}
+          onClick={() => void change({ removeTags: [tag.trim()] }).then(() => setTag(''))}
+        >
+          Take off
+        </button>
+      </form>
+      <MenuButton
+        label="Retire"
+        isDisabled={isBusy}
+        choices={[
+          { key: 'yes', name: 'Retire them' },
+          { key: 'no', name: 'Take them back' },
+        ]}
+        onChoose={(key) => void change({ isRetired: key === 'yes' })}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,77 @@
+import type { LikelySameView } from '@kindred-baton/contracts/defects/defect';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { countOf } from '../../../ui/format.ts';
+import { useNotice } from '../../../ui/notices.tsx';
+import { getJson, sendJson, toMessage } from '../../../ui/request.ts';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import type { AttemptInHand } from './use-attempt.ts';
+
+interface LikelySameProps {
+  readonly hand: AttemptInHand;
+  readonly attempt: string;
+  readonly stepIndex: number;
+  readonly title: string;
+  readonly seen: string;
+  readonly onJoined: (code: string) => Promise<void>;
+}
+
+const PAUSE_MS = 400;
+const WHY_WORDS: Readonly<Record<string, string>> = { step: 'the same step', words: 'the same words', values: 'the same values' };
+
+/** Defects that are known and likely the same: join one instead of logging it twice. */
+export function LikelySame({ hand, attempt, stepIndex, title, seen, onJoined }: LikelySameProps) {
+  const { api, base } = useProgramme();
+  const notify = useNotice();
+  const settled = useSettled(title);
+  const query = new URLSearchParams({ attemptId: attempt, stepIndex: String(stepIndex), title: settled, seen });
+  const { data } = useQuery({
+    queryKey: ['defects', 'likely', query.toString()],
+    queryFn: () => getJson<LikelySameView>(`${api}/defects/likely?${query}`),
+  });
+  if (!data || data.likely.length === 0) return null;
+  const join = async (code: string) => {
+    try {
+      await hand.flush();
+      await sendJson('POST', `${api}/defects/likely`, { code, attemptId: attempt, stepIndex });
+      await onJoined(code);
+    } catch (error) {
+      notify({ kind: 'problem', text: toMessage(error) });
+    }
+  };
+  return (
+    <section className="mb-3 rounded-card border border-line bg-band px-3 py-2" aria-label="Likely the same">
+      <h3 className="text-[13px] font-bold">Likely the same</h3>
+      <ul className="grid gap-2">
+        {data.likely.map(({ code, title: known, status, why, waiting }) => (
+          <li key={code} className="flex items-center justify-between gap-3 text-[13px]">
+            <span className="min-w-0">
+              <a className="font-mono underline" href={`${base}/defects/${code}`} target="_blank" rel="noreferrer">
+                {code}
+              </a>{' '}
+              {known}
+              <span className="block text-soft">
+                {why.map((reason) => WHY_WORDS[reason] ?? reason).join(', ')} · {status} · {countOf(waiting, 'turn')}
+              </span>
+            </span>
+            {(status === 'new' || status === 'accepted') && (
+              <button type="button" className="button button-small" aria-label={`It is ${code}`} onClick={() => void join(code)}>
+                It is this one
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A text once nobody has typed for a moment. */
+function useSettled(text: string): string {
+  const [settled, setSettled] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return settled;
+}

@@ -1,0 +1,106 @@
+import { DEFECT_KINDS, SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
+import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
+import { fillTemplate } from '@kindred-baton/core/values/template';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { SelectField, TextArea, TextField } from '../../../ui/field.tsx';
+import { useNotice } from '../../../ui/notices.tsx';
+import { sendJson } from '../../../ui/request.ts';
+import { FormFoot, useForm } from '../../../ui/use-form.tsx';
+import { LikelySame } from './likely-same.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import type { ScreenProps } from './guide-attempt.tsx';
+import { getWord } from './guide-state.ts';
+
+/** A defect at the failing step; what the program knows is filled in. */
+export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
+  const { api } = useProgramme();
+  const notify = useNotice();
+  const client = useQueryClient();
+  const { state, dispatch, steps } = hand;
+  const [id] = useState(() => crypto.randomUUID());
+  const [title, setTitle] = useState('');
+  const step = steps[state.index];
+  const word = getWord(state, state.index);
+  const soFar = describeSteps({ steps, upTo: state.index, source, outcomeAt: (index) => getWord(state, index).outcome });
+  const form = useForm(async (values) => {
+    await hand.flush();
+    const { code } = await sendJson<{ code: string }>('POST', `${api}/defects`, {
+      ...values,
+      id,
+      attemptId: attempt.id,
+      stepIndex: state.index,
+    });
+    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+    notify({ kind: 'done', text: `${code} is logged.` });
+    dispatch({ kind: 'show', screen: 'finish' });
+  });
+  const joined = async (code: string) => {
+    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+    notify({ kind: 'done', text: `Joined to ${code}: this turn waits for the same fix.` });
+    dispatch({ kind: 'show', screen: 'finish' });
+  };
+  const expected = step?.expect ?? (step?.value === undefined ? '' : `${step.target}: ${step.value}`);
+  return (
+    <form onSubmit={form.onSubmit} className="px-4 py-3">
+      <h2 className="mb-3 text-[19px]">Log a defect at step {state.index + 1}</h2>
+      <TextField
+        label="In a few words"
+        name="title"
+        required
+        maxLength={200}
+        value={title}
+        onChange={(event) => setTitle(event.target.value)}
+        problem={form.problemOf('title')}
+      />
+      <LikelySame hand={hand} attempt={attempt.id} stepIndex={state.index} title={title} seen={word.note} onJoined={joined} />
+      <TextArea
+        label="Expected"
+        name="expected"
+        rows={2}
+        defaultValue={fillTemplate(expected, source)}
+        problem={form.problemOf('expected')}
+      />
+      <TextArea label="Seen" name="seen" rows={2} required defaultValue={word.note} problem={form.problemOf('seen')} />
+      <div className="grid grid-cols-3 gap-2">
+        <Pick label="Kind" name="kind" values={DEFECT_KINDS} initial="function" />
+        <Pick label="Severity" name="severity" values={SEVERITIES} initial="major" />
+        <Pick label="Priority" name="priority" values={PRIORITIES} initial="medium" />
+      </div>
+      <details className="mb-3">
+        <summary className="text-[13px] font-semibold">Filled in for you: steps, values, environment, browser, pictures</summary>
+        <ol className="mt-2 grid gap-1 text-[13px]">
+          {soFar.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ol>
+        <p className="mt-2 text-[13px] text-soft">
+          {attempt.environment} · {attempt.browser} · {attempt.evidence.filter((file) => file.stepIndex === state.index).length} pictures of
+          this step
+        </p>
+      </details>
+      <FormFoot form={form} label="Log it" onCancel={() => dispatch({ kind: 'go', index: state.index })} />
+    </form>
+  );
+}
+
+function Pick({
+  label,
+  name,
+  values,
+  initial,
+}: {
+  readonly label: string;
+  readonly name: string;
+  readonly values: readonly string[];
+  readonly initial: string;
+}) {
+  return (
+    <SelectField label={label} name={name} defaultValue={initial}>
+      {values.map((value) => (
+        <option key={value}>{value}</option>
+      ))}
+    </SelectField>
+  );
+}

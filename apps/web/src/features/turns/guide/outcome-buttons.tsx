@@ -1,0 +1,108 @@
+import type { StepOutcome } from '@kindred-baton/core/outcomes';
+import CirclePause from 'lucide-react/icons/circle-pause';
+import SkipForward from 'lucide-react/icons/skip-forward';
+import { BatonMark } from '../../../ui/baton-mark.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import type { StepWord } from './guide-state.ts';
+import type { AttemptInHand } from './use-attempt.ts';
+
+interface OutcomeButtonsProps {
+  readonly word: StepWord;
+  readonly hand: AttemptInHand;
+  readonly onSay: (outcome: StepOutcome) => void;
+  readonly onClear: () => void;
+}
+
+const BIG =
+  'flex min-h-[42px] items-center justify-center gap-3 rounded-control font-bold text-on-outcome [&_.baton-mark]:border-transparent';
+
+/** How the step went. After a failure: what comes of it. */
+export function OutcomeButtons({ word, hand, onSay, onClear }: OutcomeButtonsProps) {
+  const { state, dispatch, steps } = hand;
+  const isTold = word.outcome === 'failed' || word.outcome === 'blocked';
+  return (
+    <div className="sticky bottom-0 grid gap-2 border-t border-line-2 bg-sheet px-4 py-3">
+      {isTold ? (
+        <AfterTrouble word={word} hand={hand} onSay={onSay} />
+      ) : (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <button type="button" className={`${BIG} bg-passed`} onClick={() => onSay('passed')}>
+              It worked <kbd className="font-mono font-normal opacity-90">P</kbd>
+            </button>
+            <button type="button" className={`${BIG} bg-failed`} onClick={() => onSay('failed')}>
+              It did not <kbd className="font-mono font-normal opacity-90">F</kbd>
+            </button>
+          </div>
+          <div className="grid grid-cols-2 gap-2">
+            <button type="button" className="button" onClick={() => onSay('blocked')}>
+              <CirclePause size={16} aria-hidden /> I cannot go on
+            </button>
+            <button type="button" className="button" onClick={() => onSay('skipped')}>
+              <SkipForward size={16} aria-hidden /> Leave this step out
+            </button>
+          </div>
+        </>
+      )}
+      <div className="flex items-center justify-between text-[13px]">
+        <button
+          type="button"
+          className="button button-quiet button-small"
+          disabled={state.index === 0}
+          onClick={() => dispatch({ kind: 'go', index: state.index - 1 })}
+        >
+          Back
+        </button>
+        {word.outcome !== null && (
+          <button type="button" className="button button-quiet button-small" onClick={onClear}>
+            <BatonMark status={word.outcome} isDecoration /> Clear
+          </button>
+        )}
+        <button type="button" className="button button-quiet button-small" onClick={() => dispatch({ kind: 'show', screen: 'all' })}>
+          All {steps.length} steps
+        </button>
+      </div>
+    </div>
+  );
+}
+
+function AfterTrouble({ word, hand, onSay }: Pick<OutcomeButtonsProps, 'word' | 'hand' | 'onSay'>) {
+  const { can } = useProgramme();
+  const { state, dispatch, steps } = hand;
+  const outcome = word.outcome ?? 'failed';
+  const hasWords = word.note.trim() !== '';
+  const isLast = state.index >= steps.length - 1;
+  const then = (screen: 'defect' | 'finish') => {
+    onSay(outcome);
+    dispatch({ kind: 'show', screen });
+  };
+  return (
+    <>
+      <p className="flex items-center gap-2 font-semibold">
+        <BatonMark status={outcome} isDecoration />
+        {outcome === 'failed' ? 'It did not work.' : 'You cannot go on.'} {!hasWords && 'Say above what you saw.'}
+      </p>
+      {outcome === 'failed' && can('log defects') && (
+        <button type="button" className={`${BIG} bg-failed disabled:opacity-55`} disabled={!hasWords} onClick={() => then('defect')}>
+          Log a defect
+        </button>
+      )}
+      <div className="grid grid-cols-2 gap-2">
+        <button
+          type="button"
+          className="button"
+          disabled={!hasWords || isLast}
+          onClick={() => {
+            onSay(outcome);
+            dispatch({ kind: 'go', index: state.index + 1 });
+          }}
+        >
+          Go on all the same
+        </button>
+        <button type="button" className="button" disabled={!hasWords} onClick={() => then('finish')}>
+          Finish here
+        </button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,78 @@
+import type { AttemptView, Finished, GuideView, RecordStep } from '@kindred-baton/contracts/turns/turn';
+import type { EvidenceId } from '@kindred-baton/core/ids';
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useReducer, useState } from 'react';
+import { useNotice } from '../../../ui/notices.tsx';
+import type { RequestError } from '../../../ui/request.ts';
+import { sendJson } from '../../../ui/request.ts';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import type { StepWord } from './guide-state.ts';
+import { createGuideState, reduceGuide } from './guide-state.ts';
+import type { Letter } from './outbox.ts';
+import { createOutbox } from './outbox.ts';
+
+/** An attempt that is being made: its state, and its words on their way to the server. */
+export function useAttempt(guide: GuideView, attempt: AttemptView) {
+  const { api, viewer } = useProgramme();
+  const notify = useNotice();
+  const client = useQueryClient();
+  const steps = useMemo(() => guide.version?.steps ?? [], [guide.version]);
+  const [state, dispatch] = useReducer(reduceGuide, null, () => createGuideState(attempt, steps));
+  const [waiting, setWaiting] = useState(0);
+  const [refusals, setRefusals] = useState<Readonly<Record<number, string>>>({});
+  const outbox = useMemo(
+    () =>
+      createOutbox(viewer.person.id, {
+        onWaiting: setWaiting,
+        onRefused: (letter: Letter, error: RequestError) => {
+          setRefusals((all) => ({ ...all, [letter.stepIndex]: error.message }));
+          notify({ kind: 'problem', text: `Step ${letter.stepIndex + 1}: ${error.message}` });
+        },
+      }),
+    [viewer.person.id, notify],
+  );
+  useEffect(() => {
+    void outbox
+      .listWaiting(attempt.id)
+      .then((letters) => {
+        const words = letters.flatMap((letter) => (letter.kind === 'step' ? [[letter.stepIndex, toStepWord(letter.word)] as const] : []));
+        if (words.length > 0) dispatch({ kind: 'restore', words: Object.fromEntries(words) });
+        return outbox.flush();
+      })
+      .catch(() => undefined);
+  }, [outbox, attempt.id]);
+
+  const record = (stepIndex: number, word: StepWord) => {
+    const { outcome, note, kept } = word;
+    const isKeeping = steps[stepIndex]?.keepAs !== undefined;
+    const letter: RecordStep = { wordId: crypto.randomUUID(), outcome, note, at: new Date().toISOString(), ...(isKeeping ? { kept } : {}) };
+    setRefusals(({ [stepIndex]: _, ...others }) => others);
+    void outbox.put({ kind: 'step', api, attemptId: attempt.id, stepIndex, word: letter });
+  };
+  const say = (stepIndex: number, word: StepWord) => {
+    dispatch({ kind: 'said', index: stepIndex, word, steps: steps.length });
+    record(stepIndex, word);
+  };
+  const attach = async (stepIndex: number, file: File) => {
+    await outbox.put({ kind: 'evidence', api, attemptId: attempt.id, stepIndex, id: crypto.randomUUID() as EvidenceId, file });
+    await outbox.flush();
+    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+  };
+  const dropPicture = async (id: string) => {
+    await sendJson('DELETE', `${api}/evidence/${id}`);
+    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+  };
+  const finish = async (): Promise<Finished> => {
+    await outbox.flush();
+    const finished = await sendJson<Finished>('POST', `${api}/attempts/${attempt.id}/finish`, {});
+    await client.invalidateQueries({ queryKey: ['turns'] });
+    return finished;
+  };
+  return { state, dispatch, steps, waiting, refusals, record, say, attach, dropPicture, finish, flush: outbox.flush };
+}
+
+export type AttemptInHand = ReturnType<typeof useAttempt>;
+
+function toStepWord(word: RecordStep): StepWord {
+  return { outcome: word.outcome, note: word.note, kept: word.kept ?? '' };
+}

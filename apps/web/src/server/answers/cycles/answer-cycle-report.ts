@@ -1,0 +1,47 @@
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { ReportedCycle } from '@kindred-baton/formats/cycles/cycle-report';
+import { toCycleTables, writeAcceptanceSheet, writeCycleReport } from '@kindred-baton/formats/cycles/cycle-report';
+import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
+import { getAcceptance } from '@kindred-baton/store/cycles/acceptance';
+import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
+import { listDefects } from '@kindred-baton/store/defects/get-defects';
+import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
+import type { EndpointContext } from '../../endpoint.ts';
+import { printPdf } from '../../print-pdf.ts';
+import { readFont } from '../../read-font.ts';
+import { toDay } from '../../../features/tests/to-day.ts';
+
+/** A cycle's report as PDF or workbook, and the sheet on which a node's owner signs. */
+export async function answerCycleReport({ ask, actor, url, param }: EndpointContext<undefined>): Promise<Response> {
+  const format = url.searchParams.get('format') ?? 'pdf';
+  const cycle = await loadReport(ask, param('code'));
+  const paper = url.searchParams.get('paper') === 'Letter' ? ('Letter' as const) : ('A4' as const);
+  const head = { title: cycle.name, programme: actor.programmeName, day: toDay(new Date()), paper, font: readFont() };
+  if (format === 'xlsx')
+    return answerFile(await writeXlsx(toCycleTables(cycle)), { name: `${cycle.code}.xlsx`, mediaType: MEDIA_TYPES.xlsx });
+  if (format === 'pdf')
+    return answerFile(await printPdf(writeCycleReport(cycle, head)), { name: `${cycle.code}-report.pdf`, mediaType: MEDIA_TYPES.pdf });
+  if (format !== 'sheet') throw new AppError('invalid', `A cycle's report is not written as ${format}; pdf, xlsx and sheet are.`);
+  const node = cycle.nodes.find(({ code }) => code === url.searchParams.get('node'));
+  if (!node) throw new AppError('not found', `Cycle ${cycle.code} does not touch a node ${url.searchParams.get('node') ?? ''}.`);
+  const sheet = writeAcceptanceSheet(cycle, node, { ...head, title: `Acceptance: ${node.name}` });
+  return answerFile(await printPdf(sheet), { name: `${cycle.code}-${node.code}-acceptance.pdf`, mediaType: MEDIA_TYPES.pdf });
+}
+
+async function loadReport(ask: EndpointContext<undefined>['ask'], code: string): Promise<ReportedCycle> {
+  const [cycle, acceptance, { defects }] = await Promise.all([ask(getCycle, code), ask(getAcceptance, code), ask(listDefects, undefined)]);
+  return {
+    ...cycle,
+    ...{ criteria: acceptance.criteria, counts: acceptance.counts },
+    nodes: acceptance.nodes.map((node) => ({
+      ...node,
+      signOff: node.signOff && { ...node.signOff, at: toDay(new Date(node.signOff.at)) },
+    })),
+    runs: cycle.runs.map(({ number, scenario, rowName, outcome, leftTo, leftReason }) => ({
+      ...{ number, outcome, scenario: `${scenario.code} ${scenario.name}`, row: rowName ?? '' },
+      left: leftTo === null ? '' : `${leftTo}${leftReason === '' ? '' : `: ${leftReason}`}`,
+    })),
+    defects: defects.filter((defect) => defect.cycle.code === code).map((defect) => ({ ...defect, team: defect.team ?? '' })),
+    changes: cycle.scopeChanges.map(({ at, by, action, why }) => ({ at: toDay(new Date(at)), by: by ?? '', action, why })),
+  };
+}

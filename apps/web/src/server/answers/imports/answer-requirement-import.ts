@@ -1,0 +1,38 @@
+import type { RequirementImportPreview } from '@kindred-baton/contracts/imports/import';
+import { requirementImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
+import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
+import { readRequirementFile } from '@kindred-baton/formats/requirements/requirement-files';
+import { compareRequirementImport, storeRequirementImport } from '@kindred-baton/store/imports/store-requirement-import';
+import type { EndpointContext } from '../../endpoint.ts';
+import type { ImportRequest } from '../../import-endpoint.ts';
+import { toFingerprint } from '../../import-endpoint.ts';
+import { toColumns } from './to-columns.ts';
+
+const MOST_SHOWN = 5_000;
+
+/** Looks at a list of requirements; with the fingerprint of what was seen, what is new and changed is stored. */
+export async function answerRequirementImport(
+  context: EndpointContext<undefined>,
+  { name, bytes, options }: ImportRequest,
+): Promise<RequirementImportPreview> {
+  const { sheet, columns, accept } = requirementImportOptionsSchema.parse(options);
+  const reading = await readRequirementFile({ name, bytes }, { sheet, columns });
+  const { entries } = reading;
+  const comparison = await context.ask(compareRequirementImport, entries);
+  const problems = [...reading.problems, ...comparison.problems];
+  const toSeen = ({ differences }: RequirementComparison) => toFingerprint(differences);
+  const isStored = accept !== undefined && problems.length === 0;
+  if (isStored) await context.perform(storeRequirementImport, { entries, seen: (again) => toSeen(again) === accept });
+  const count = (kind: string) => comparison.differences.filter((difference) => difference.kind === kind).length;
+  return {
+    ...{ file: name, fingerprint: toSeen(comparison), isStored, warnings: [], taken: reading.columns },
+    problems: problems.map(({ sheet: at, row, column, message }) => ({ sheet: at, row, column, message })),
+    columns: reading.table && toColumns(reading.table, reading.sheets),
+    counts: { new: count('new'), changed: count('changed'), same: count('same'), missing: comparison.missing.length },
+    differences: comparison.differences
+      .flatMap(({ kind, code, after, changes }) =>
+        kind === 'same' ? [] : [{ kind, code, title: after.title, changes: changes.map((change) => ({ ...change })) }],
+      )
+      .slice(0, MOST_SHOWN),
+  };
+}

@@ -1,0 +1,43 @@
+import type { ScenarioImportPreview } from '@kindred-baton/contracts/imports/import';
+import { scenarioImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
+import { readScenarioFromFile } from '@kindred-baton/formats/scenarios/read-scenario-file';
+import type { ScenarioImportComparison } from '@kindred-baton/store/imports/store-scenario-import';
+import { compareScenarioImport, storeScenarioImport } from '@kindred-baton/store/imports/store-scenario-import';
+import type { EndpointContext } from '../../endpoint.ts';
+import type { ImportRequest } from '../../import-endpoint.ts';
+import { toFingerprint } from '../../import-endpoint.ts';
+
+const EMPTY = { before: '', after: '', legs: [], data: [], isSame: true };
+
+/** Looks at a scenario's file; with the fingerprint of what was seen, it is taken in. */
+export async function answerScenarioImport(
+  context: EndpointContext<undefined>,
+  { name, bytes, options }: ImportRequest,
+): Promise<ScenarioImportPreview> {
+  const { accept, ...target } = scenarioImportOptionsSchema.parse(options);
+  const reading = await readScenarioFromFile({ name, bytes });
+  const asked = { code: target.code ?? '', name: target.name ?? '', node: target.node ?? '' };
+  if (!reading.ok)
+    return {
+      ...{ file: name, fingerprint: '', isStored: false, warnings: [], problems: [{ sheet: name, message: reading.message }] },
+      ...{ target: asked, isNew: true, comparison: EMPTY, edits: 0 },
+    };
+  const input = { file: reading.file, target };
+  const seen = await context.ask(compareScenarioImport, input);
+  const print = ({ target: at, comparison, problems }: ScenarioImportComparison) => toFingerprint({ at, comparison, problems });
+  const isStored = accept !== undefined && seen.problems.length === 0;
+  if (isStored) await context.perform(storeScenarioImport, { ...input, isSeen: (again) => print(again) === accept });
+  return {
+    ...{
+      file: name,
+      fingerprint: print(seen),
+      isStored,
+      target: seen.target,
+      isNew: seen.isNew,
+      comparison: seen.comparison,
+      edits: seen.edits,
+    },
+    problems: seen.problems.map((message) => ({ sheet: name, message })),
+    warnings: [...reading.warnings, ...seen.warnings],
+  };
+}

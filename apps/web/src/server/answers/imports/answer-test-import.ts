@@ -1,0 +1,59 @@
+import type { TestImportPreview } from '@kindred-baton/contracts/imports/import';
+import { testImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
+import type { TestComparison } from '@kindred-baton/core/imports/compare-tests';
+import { printStep } from '@kindred-baton/core/tests/print-step';
+import type { TestFileReading } from '@kindred-baton/formats/tests/read-test-file';
+import { readTestFile } from '@kindred-baton/formats/tests/read-test-file';
+import { compareTestImport, storeTestImport } from '@kindred-baton/store/imports/store-test-import';
+import type { EndpointContext } from '../../endpoint.ts';
+import type { ImportRequest } from '../../import-endpoint.ts';
+import { toFingerprint } from '../../import-endpoint.ts';
+import { toColumns } from './to-columns.ts';
+
+const MOST_SHOWN = 2_000;
+const BY_HAND_SHOWN = 200;
+
+/** Looks at tests in plain language; with the fingerprint of what was seen, what is new and changed is stored. */
+export async function answerTestImport(
+  context: EndpointContext<undefined>,
+  { name, bytes, options: raw, more }: ImportRequest,
+): Promise<TestImportPreview> {
+  const { sheet, mapping, activity, accept } = testImportOptionsSchema.parse(raw);
+  const reading = await readTestFile({ name, bytes }, { sheet, mapping, data: more });
+  const { entries } = reading;
+  const comparison = await context.ask(compareTestImport, { entries, activity });
+  const problems = [...reading.problems, ...comparison.problems];
+  const toSeen = ({ differences }: TestComparison) => toFingerprint(differences);
+  const isStored = accept !== undefined && problems.length === 0;
+  if (isStored) await context.perform(storeTestImport, { entries, activity, seen: (again) => toSeen(again) === accept });
+  const { differences } = comparison;
+  const count = (kind: string) => differences.filter((difference) => difference.kind === kind).length;
+  return {
+    ...{ file: name, fingerprint: toSeen(comparison), isStored, warnings: toWarnings(reading), format: reading.format },
+    problems: problems.map(({ sheet: at, row, column, message }) => ({ sheet: at, row, column, message })),
+    columns: reading.table && toColumns(reading.table, reading.sheets),
+    mapping: reading.mapping && { ...reading.mapping },
+    counts: { new: count('new'), changed: count('changed'), same: count('same') },
+    sentences: entries.reduce((sum, entry) => sum + entry.sentences, 0),
+    byHand: entries.reduce((sum, entry) => sum + entry.byHand, 0),
+    differences: differences
+      .flatMap(({ kind, code, after, changes }) =>
+        kind === 'same'
+          ? []
+          : [
+              {
+                ...{ kind, code, title: after.name, steps: after.steps.map(printStep), rows: after.rows.length },
+                changes: changes.map((change) => ({ ...change })),
+              },
+            ],
+      )
+      .slice(0, MOST_SHOWN),
+    handSteps: entries
+      .flatMap((entry) => entry.steps.flatMap((step) => (step.do === 'hand' ? [{ test: entry.name, text: step.target }] : [])))
+      .slice(0, BY_HAND_SHOWN),
+  };
+}
+
+function toWarnings({ dataSheets }: TestFileReading): string[] {
+  return dataSheets.map((sheet) => `Sheet ${sheet} was taken as data rows.`);
+}

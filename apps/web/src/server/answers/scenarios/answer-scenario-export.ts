@@ -1,0 +1,44 @@
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { ExportedScenario } from '@kindred-baton/core/scenarios/scenario-file';
+import { writeScenarioBpmn } from '@kindred-baton/formats/bpmn/write-scenario-bpmn';
+import type { DocumentHead } from '@kindred-baton/formats/documents/write-page';
+import { toScenarioTables } from '@kindred-baton/formats/scenarios/scenario-tables';
+import { writeScenarioFeature } from '@kindred-baton/formats/scenarios/write-scenario-feature';
+import { writeBlueprint, writeRoomSheet, writeSpecialistSheet } from '@kindred-baton/formats/scenarios/write-sheets';
+import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
+import { loadScenarioToExport } from '@kindred-baton/store/scenarios/load-exported';
+import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
+import type { EndpointContext } from '../../endpoint.ts';
+import { printPdf } from '../../print-pdf.ts';
+import { readFont } from '../../read-font.ts';
+import { toDay } from '../../../features/tests/to-day.ts';
+
+const encode = (text: string) => new TextEncoder().encode(text);
+
+interface Writer {
+  readonly extension: keyof typeof MEDIA_TYPES;
+  readonly write: (scenario: ExportedScenario, head: DocumentHead) => Promise<Uint8Array> | Uint8Array;
+}
+
+/** A scenario in each format. Adding one: a line here and one in scenario-tabs.tsx. */
+const WRITERS: Readonly<Record<string, Writer>> = {
+  blueprint: { extension: 'pdf', write: (scenario, head) => printPdf(writeBlueprint(scenario, head)) },
+  room: { extension: 'pdf', write: (scenario, head) => printPdf(writeRoomSheet(scenario, head)) },
+  specialist: { extension: 'pdf', write: (scenario, head) => printPdf(writeSpecialistSheet(scenario, head)) },
+  xlsx: { extension: 'xlsx', write: (scenario) => writeXlsx(toScenarioTables(scenario)) },
+  bpmn: { extension: 'bpmn', write: (scenario) => encode(writeScenarioBpmn(scenario)) },
+  feature: { extension: 'feature', write: (scenario) => encode(writeScenarioFeature(scenario)) },
+};
+
+/** A scenario as a file, to take away or to print. */
+export async function answerScenarioExport({ ask, actor, url, param }: EndpointContext<undefined>): Promise<Response> {
+  const format = url.searchParams.get('format') ?? 'xlsx';
+  const writer = Object.hasOwn(WRITERS, format) ? WRITERS[format] : undefined;
+  if (!writer) throw new AppError('invalid', `A scenario is not written as ${format}; ${Object.keys(WRITERS).join(', ')} are.`);
+  const paper = url.searchParams.get('paper') === 'Letter' ? 'Letter' : 'A4';
+  const scenario = await ask(loadScenarioToExport, param('code'));
+  const head = { title: scenario.file.name, programme: actor.programmeName, day: toDay(new Date()), paper, font: readFont() } as const;
+  const bytes = await writer.write(scenario, head);
+  const tail = writer.extension === 'pdf' ? `-${format}` : '';
+  return answerFile(bytes, { name: `${scenario.file.code}${tail}.${writer.extension}`, mediaType: MEDIA_TYPES[writer.extension] });
+}

@@ -1,0 +1,24 @@
+import type { TestFormat } from '@kindred-baton/contracts/jobs/job';
+import type { DocumentHead } from '@kindred-baton/formats/documents/write-page';
+import { writeDocument } from '@kindred-baton/formats/tests/write-document';
+import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
+import { writeFeature } from '@kindred-baton/formats/tests/write-feature';
+import { writeMarkdown } from '@kindred-baton/formats/tests/write-markdown';
+import { toStepTable, toTestTables } from '@kindred-baton/formats/tests/write-test-tables';
+import { writeCsv, writeXlsx } from '@kindred-baton/formats/tables/write-tables';
+import { printPdf } from '../../print-pdf.ts';
+import { readFont } from '../../read-font.ts';
+
+type Writer = (tests: readonly ExportedTest[], head: Omit<DocumentHead, 'font'>) => Promise<Uint8Array> | Uint8Array;
+
+const encode = (text: string) => new TextEncoder().encode(text);
+
+/** Tests in each format. Adding one: its name in contracts/jobs/job.ts, a line here. */
+export const TEST_WRITERS: Readonly<Record<TestFormat, Writer>> = {
+  xlsx: (tests) => writeXlsx(toTestTables(tests)),
+  csv: (tests) => writeCsv(toStepTable(tests)),
+  feature: (tests, { title }) => encode(writeFeature(tests, title)),
+  md: (tests, { title }) => encode(writeMarkdown(tests, title)),
+  html: (tests, head) => encode(writeDocument(tests, { ...head, font: readFont() })),
+  pdf: (tests, head) => printPdf(writeDocument(tests, { ...head, font: readFont() })),
+};

@@ -1,0 +1,28 @@
+/** Everything that can be asked of the server, by noun. */
+import { cycleRoutes } from './cycles/routes.ts';
+import { defectRoutes } from './defects/routes.ts';
+import { importRoutes } from './imports/routes.ts';
+import { mapRoutes } from './map/routes.ts';
+import { personaRoutes } from './personas/routes.ts';
+import { programmeRoutes } from './programmes/routes.ts';
+import { progressRoutes } from './progress/routes.ts';
+import { requirementRoutes } from './requirements/routes.ts';
+import { scenarioRoutes } from './scenarios/routes.ts';
+import { testRoutes } from './tests/routes.ts';
+import { turnRoutes } from './turns/routes.ts';
+
+export const ROUTES = {
+  ...programmeRoutes,
+  ...mapRoutes,
+  ...requirementRoutes,
+  ...personaRoutes,
+  ...testRoutes,
+  ...scenarioRoutes,
+  ...cycleRoutes,
+  ...turnRoutes,
+  ...defectRoutes,
+  ...progressRoutes,
+  ...importRoutes,
+};
+export type Routes = typeof ROUTES;
+export type RouteName = keyof Routes;

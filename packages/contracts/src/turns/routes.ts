@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { doneSchema, idSchema } from '../common.ts';
+import { defineRoutes } from '../route.ts';
+import { runOverlaySchema } from '../scenarios/scenario.ts';
+import * as turn from './turn.ts';
+
+const read = { right: 'read', topics: ['turns', 'cycles', 'defects'] } as const;
+const make = { right: 'make attempts' } as const;
+const turnParam = { turn: idSchema<'turn'>() };
+const attempt = { attempt: idSchema<'attempt'>() };
+const evidence = { evidence: idSchema<'evidence'>() };
+
+export const turnRoutes = defineRoutes({
+  getTurnsHome: { method: 'GET', path: '/turns', output: turn.turnsHomeSchema, ...read },
+  listTurns: { method: 'GET', path: '/turns/list', input: turn.turnListQuerySchema, output: turn.turnListSchema, ...read },
+  markSeen: { method: 'POST', path: '/turns/seen', output: doneSchema, right: 'read', topics: [] },
+  getGuide: { method: 'GET', path: '/turns/:turn', params: turnParam, output: turn.guideSchema, ...read },
+  passTurn: {
+    ...{ method: 'PUT', path: '/turns/:turn/assignee', params: turnParam, input: turn.passTurnSchema, output: doneSchema },
+    ...{ ...make, topics: ['turns'] },
+  },
+  nudge: { method: 'POST', path: '/turns/:turn/nudge', params: turnParam, output: turn.nudgedSchema, ...make, topics: ['turns'] },
+  startAttempt: {
+    ...{ method: 'POST', path: '/turns/:turn/attempts', params: turnParam, input: turn.startAttemptSchema },
+    ...{ output: z.object({ number: z.int() }), ...make, topics: ['turns'] },
+  },
+  /** The turn as a workbook to fill in, a document, or the report of an attempt. */
+  exportTurn: { method: 'GET', path: '/turns/:turn/sheet', params: turnParam, output: null, right: 'read', topics: [] },
+  /** A filled-in sheet comes back. */
+  keepSheet: {
+    ...{ method: 'POST', path: '/turns/:turn/sheet', params: turnParam, takes: 'file', output: turn.finishedSchema },
+    ...{ ...make, topics: ['turns', 'defects'] },
+  },
+  /** The busiest of all: nobody else's view waits for it. */
+  recordStep: {
+    ...{ method: 'PUT', path: '/attempts/:attempt/steps/:step', params: { ...attempt, step: z.coerce.number().int().min(0) } },
+    ...{ input: turn.recordStepSchema, output: doneSchema, ...make, topics: [] },
+  },
+  finishAttempt: {
+    ...{ method: 'POST', path: '/attempts/:attempt/finish', params: attempt, output: turn.finishedSchema },
+    ...{ ...make, topics: ['turns', 'defects'] },
+  },
+  keepEvidence: {
+    ...{ method: 'POST', path: '/attempts/:attempt/evidence', params: attempt, takes: 'file', output: turn.evidenceSchema },
+    ...{ ...make, topics: ['turns'] },
+  },
+  getEvidence: { method: 'GET', path: '/evidence/:evidence', params: evidence, output: null, right: 'read', topics: [] },
+  /** Taken back, while its attempt is under way. */
+  dropEvidence: {
+    ...{ method: 'DELETE', path: '/evidence/:evidence', params: evidence, output: doneSchema },
+    ...{ ...make, topics: ['turns'] },
+  },
+  getRunOverlay: {
+    ...{ method: 'GET', path: '/runs/:run', params: { run: idSchema<'run'>() }, output: runOverlaySchema },
+    ...{ right: 'read', topics: ['turns', 'defects'] },
+  },
+});
