@@ -41,11 +41,18 @@ export type ParamsOf<R extends Route> = {
 /** What comes in, once it is read. */
 export type InputOf<R extends Route> = R extends { readonly input: infer Schema extends z.ZodType } ? z.output<Schema> : undefined;
 
+/** The same, and nobody changes it on the way. */
+type Kept<Value> = Value extends readonly (infer Item)[]
+  ? readonly Kept<Item>[]
+  : Value extends object
+    ? { readonly [Name in keyof Value]: Kept<Value[Name]> }
+    : Value;
+
 /** What a caller gives: of a GET, texts of a query. */
 export type GivenOf<R extends Route> = R extends { readonly input: infer Schema extends z.ZodType }
   ? R['method'] extends 'GET'
     ? { readonly [Name in keyof z.output<Schema>]?: string | number | undefined }
-    : z.input<Schema>
+    : Kept<z.input<Schema>>
   : undefined;
 
 export type OutputOf<R extends Route> = R extends { readonly output: infer Schema extends z.ZodType } ? z.output<Schema> : never;

@@ -18,8 +18,6 @@ export interface Context {
   readonly now: Date;
   /** Notes changes in the history, in this transaction. */
   readonly record: (changes: Change | readonly Change[]) => Promise<void>;
-  /** Tells open pages what to ask for again, once this transaction is through. */
-  readonly announce: (topic: Topic) => void;
 }
 
 export interface Change {
@@ -39,33 +37,32 @@ export interface Operation<Input, Output> {
 }
 
 /**
- * The spine of every change: right → transaction → load, decide, write, history and notice → commit. Errors of the
- * driver are translated once, here.
+ * The spine of every change: right → transaction → load, decide, write, history → commit; what the route says it changes is told to open pages
+ * when it is through. Errors of the driver are translated once, here.
  */
 export async function perform<Input, Output>(
   store: Store,
   actor: Actor,
   operation: Operation<Input, Output>,
   input: Input,
+  topics: readonly Topic[] = [],
 ): Promise<Output> {
   requireRight(actor, operation.right);
   try {
     return await store.db.transaction(async (db) => {
       await enterProgramme(db, actor, operation.reach);
-      const topics = new Set<Topic>();
       const now = store.now();
       const context: Context = {
         db,
         actor,
         now,
-        announce: (topic) => topics.add(topic),
         record: async (changes) => {
           const rows = [changes].flat().map((change) => ({ programmeId: actor.programmeId, personId: actor.personId, at: now, ...change }));
           for (const piece of chunk(rows)) await db.insert(history).values(piece);
         },
       };
       const output = await operation.run(context, input);
-      if (topics.size > 0) await notify(db, actor.programmeId, [...topics]);
+      if (topics.length > 0) await notify(db, actor.programmeId, topics);
       return output;
     });
   } catch (error) {

@@ -1,5 +1,5 @@
 import type { ErrorAnswer } from '@kindred-baton/contracts/errors';
-import { RequestError } from './request.ts';
+import { RequestError } from '../client/request.ts';
 
 /** Fetches a file and saves it under a name; a refusal is thrown as a sentence, and the page stays as it is. */
 export async function saveFile(path: string, name: string): Promise<void> {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isTyping } from './is-typing.ts';
 import { useNotice } from './notices.tsx';
-import { toMessage } from './request.ts';
+import { toMessage } from '../client/request.ts';
 
 /** What takes edits back; known once the server has made them, null when it refused them. */
 type Back<Edit> = Promise<readonly Edit[] | null>;

@@ -1,6 +1,6 @@
 import type { FormEvent, ReactNode } from 'react';
 import { useState } from 'react';
-import { RequestError, toMessage } from './request.ts';
+import { RequestError, toMessage } from '../client/request.ts';
 
 export interface Form {
   readonly isBusy: boolean;

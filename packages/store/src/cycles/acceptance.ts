@@ -194,5 +194,4 @@ async function writeSignOff(context: Context, cycle: CycleRow, nodeId: NodeId, {
     action: signOff.decision,
     details: { cycle: cycle.code, node: signOff.node, ...row, before: before ?? null },
   });
-  context.announce('cycles');
 }

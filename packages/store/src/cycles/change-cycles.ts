@@ -40,7 +40,6 @@ export const createCycle: Operation<CreateCycle, { code: string }> = {
       action: 'planned',
       details: { code: input.code, runs: planned.length, turns: assigned.length },
     });
-    context.announce('cycles');
     return { code: input.code };
   },
 };
@@ -71,7 +70,6 @@ export const changeCycle: Operation<{ code: string; change: ChangeCycle }, { don
     if (isRemade) await remakeTurns(context, { ...cycle, ...fields });
     const details = { why: why ?? '', before, after: { ...fields, ...(environments ? { environments } : {}) } };
     await context.record({ subject: 'cycle', subjectId: cycle.id, action: isPlanning ? 'changed' : 'changed while open', details });
-    context.announce('cycles');
     return { done: true };
   },
 };

@@ -37,8 +37,6 @@ export const changeScope: Operation<{ code: string; change: ChangeScope }, { run
       action: 'scope changed',
       details: { why: change.why, before, after, added, dropped },
     });
-    context.announce('cycles');
-    context.announce('turns');
     return { runs: after.runs };
   },
 };
@@ -161,8 +159,6 @@ export const takeScenario: Operation<{ code: string; scenario: string }, { runs:
       action: 'took a scenario over',
       details: { scenario: scenarioCode, runs: changed },
     });
-    context.announce('cycles');
-    context.announce('turns');
     return { runs: changed };
   },
 };

@@ -37,8 +37,6 @@ export const moveCycle: Operation<{ code: string } & MoveCycle, { state: CycleSt
       action: to === 'open' ? 'opened' : to,
       details: { from, to, left: left.length },
     });
-    context.announce('cycles');
-    context.announce('turns');
     return { state: to };
   },
 };

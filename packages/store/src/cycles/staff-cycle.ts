@@ -25,8 +25,6 @@ export const staffCycle: Operation<{ code: string; staff: StaffCycle }, Staffed>
     const wanted = await WAYS[staff.kind](context, plan, staff as never);
     const changed = await writeStaff(context, { cycleId: cycle.id, plan }, wanted);
     await context.record({ subject: 'cycle', subjectId: cycle.id, action: 'staffed', details: { how: staff.kind, turns: changed } });
-    context.announce('turns');
-    context.announce('cycles');
     return {
       changed,
       left: plan.turns.filter((turn) => !isThrough(turn.status) && (wanted.get(turn.id)?.person ?? turn.person) === null).length,

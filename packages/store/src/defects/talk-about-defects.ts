@@ -32,7 +32,6 @@ export const changeDefect: Operation<{ code: string; change: ChangeDefect }, { d
       action: `changed ${Object.keys(change).map(toWord).join(', ')}`,
       details: { before, after: change },
     });
-    context.announce('defects');
     return { done: true };
   },
 };
@@ -78,7 +77,6 @@ export const sayDefect: Operation<{ code: string; id: string; text: string }, { 
       .values({ id: id as DefectWordId, defectId: defect.id, personId: actor.personId, text, at: now })
       .onConflictDoNothing();
     await context.record({ subject: 'defect', subjectId: defect.id, action: 'said', details: { text } });
-    context.announce('defects');
     return { done: true };
   },
 };

@@ -41,7 +41,6 @@ export const keepEvidence: Operation<NewEvidence, EvidenceView> = {
         action: 'evidence added',
         details: { attempt: attemptId, step: stepIndex + 1, name, size },
       });
-      context.announce('turns');
     }
     return { id, stepIndex, name, mediaType, size };
   },
@@ -78,7 +77,6 @@ export const dropEvidence: Operation<EvidenceId, { done: true }> = {
       action: 'evidence taken back',
       details: { attempt: attempt.id, step: file.stepIndex + 1, name: file.name },
     });
-    context.announce('turns');
     return { done: true };
   },
 };

@@ -45,9 +45,6 @@ export const storeImport: Operation<ImportDocument, StoredImport> = {
     await storeScenarios(context, additions, { names, nodeIds, testIds });
     const stored = { nodes: additions.nodes.length, tests: additions.tests.length, scenarios: additions.scenarios.length };
     await context.record({ subject: 'programme', subjectId: actor.programmeId, action: 'workbook imported', details: { ...stored } });
-    context.announce('map');
-    context.announce('tests');
-    context.announce('scenarios');
     return stored;
   },
 };

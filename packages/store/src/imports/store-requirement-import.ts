@@ -87,5 +87,4 @@ async function storeDiffering(context: Context, differing: RequirementComparison
       details: { code, title: after.title, by: 'import' },
     })),
   );
-  context.announce('map');
 }

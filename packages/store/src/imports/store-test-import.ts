@@ -94,7 +94,6 @@ export const storeTestImport: Operation<TestImport & { readonly seen: (compariso
         details: { code, name: after.name, by: 'import' },
       })),
     );
-    context.announce('tests');
     return { changed: differing.length };
   },
 };

@@ -85,7 +85,6 @@ export const moveHangs: Operation<{ codes: readonly string[]; to: string }, { mo
       action: 'took over',
       details: { code: to, name: target.node.name, from: [...codes], moved },
     });
-    for (const topic of ['map', 'tests', 'scenarios'] as const) context.announce(topic);
     return { moved };
   },
 };
@@ -122,6 +121,5 @@ export const changeLevels: Operation<{ levels: readonly string[]; codeScheme: re
       .set({ levels: [...levels], codeScheme: [...codeScheme] })
       .where(eq(programmes.id, actor.programmeId));
     await context.record({ subject: 'programme', subjectId: actor.programmeId, action: 'levels changed', details: { levels, codeScheme } });
-    context.announce('map');
   },
 };

@@ -38,7 +38,6 @@ export async function storeOutline(
     ...changed.flatMap((node) => describeChange(old.get(node.id) ?? node, node, { before, after })),
     ...gone.map((node) => toChange(node, 'removed', [])),
   ]);
-  context.announce('map');
 }
 
 /** Each node with its place among its siblings. */

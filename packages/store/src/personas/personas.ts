@@ -49,7 +49,6 @@ export const savePersona: Operation<{ id: PersonaId | null; save: SavePersona },
       action: known ? 'changed' : 'added',
       details: { name, starts: starts.length },
     });
-    context.announce('tests');
     return { id: kept };
   },
 };
@@ -61,7 +60,6 @@ export const removePersona: Operation<{ id: PersonaId }, { done: true }> = {
     const known = await requirePersona(context, id);
     await context.db.delete(personas).where(eq(personas.id, known.id));
     await context.record({ subject: 'persona', subjectId: id, action: 'removed', details: { name: known.name } });
-    context.announce('tests');
     return { done: true };
   },
 };

@@ -39,8 +39,6 @@ export const savePerson: Operation<{ personId: PersonId; person: SavePerson }, {
     if (person.absences.length > 0)
       await db.insert(absences).values(person.absences.map((absence) => ({ programmeId: here, personId, ...absence })));
     await context.record({ subject: 'programme', subjectId: personId, action: 'person changed', details: { ...person } });
-    context.announce('programme');
-    context.announce('cycles');
     return { done: true };
   },
 };
@@ -117,7 +115,6 @@ export const invitePeople: Operation<Invite, { invited: number; added: number; k
       action: 'people invited',
       details: { people: wanted.map(({ name, email }) => `${name} <${email}>`) },
     });
-    context.announce('programme');
     return { invited, added, known };
   },
 };
@@ -169,7 +166,6 @@ export const revokeInvitation: Operation<InvitationId, { done: true }> = {
       .returning();
     if (!rows[0]) throw new AppError('not found', 'There is no such invitation; perhaps it was accepted meanwhile.');
     await context.record({ subject: 'programme', subjectId: id, action: 'invitation taken back', details: { email: rows[0].email } });
-    context.announce('programme');
     return { done: true };
   },
 };
@@ -276,7 +272,6 @@ export const leaveProgramme: Operation<{ personId: PersonId; handTo: PersonId | 
       action: 'left',
       details: { handedTo: handTo, turns: handedOver, ended },
     });
-    context.announce('programme');
     return { handedOver, ended };
   },
 };

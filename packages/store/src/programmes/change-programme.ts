@@ -64,7 +64,6 @@ export const changeProgramme: Operation<ChangeProgramme, { done: true }> = {
 
 async function note(context: Context, subjectId: string, action: string, details: Record<string, unknown>): Promise<void> {
   await context.record({ subject: 'programme', subjectId, action, details });
-  context.announce('programme');
 }
 
 const gone = (what: string) => new AppError('not found', `This programme has no such ${what}.`);
@@ -177,7 +176,6 @@ export const saveTeam: Operation<{ id: TeamId | null; team: SaveTeam }, { id: Te
       if (rows.length === 0) throw gone('team');
     }
     await note(context, key, id === null ? 'team added' : 'team changed', { ...values });
-    context.announce('cycles');
     return { id: key };
   },
 };

@@ -20,7 +20,6 @@ export const saveRequirement: Operation<{ code: string | null; save: SaveRequire
     else await context.db.insert(requirements).values({ id, programmeId: context.actor.programmeId, ...row });
     await storeLinks(context, [{ id, nodes: save.nodes, tests: save.tests }]);
     await context.record({ subject: 'requirement', subjectId: id, action: before ? 'changed' : 'added', details: { ...row } });
-    context.announce('map');
     return { code: save.code };
   },
 };
@@ -31,7 +30,6 @@ export const removeRequirement: Operation<{ code: string }, void> = {
     const { id, title } = await requireRequirement(context, code);
     await context.db.delete(requirements).where(eq(requirements.id, id));
     await context.record({ subject: 'requirement', subjectId: id, action: 'removed', details: { code, title } });
-    context.announce('map');
   },
 };
 
@@ -51,7 +49,6 @@ export const linkTest: Operation<{ requirement: string; test: string; isLinked: 
       action: isLinked ? 'linked' : 'unlinked',
       details: { code: requirement, test: testCode },
     });
-    context.announce('map');
   },
 };
 

@@ -37,8 +37,6 @@ export async function changeRuns(context: Context, { scope, sheetsOf, event }: R
   const { state: after, effects } = decision;
   await writeState(context, before, after);
   await tell(context, after, effects);
-  context.announce('turns');
-  if (after.defects !== before.defects) context.announce('defects');
   return { before, after, effects };
 }
 

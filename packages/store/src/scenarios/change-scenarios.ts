@@ -21,7 +21,6 @@ export const createScenario: Operation<CreateScenario, { code: string }> = {
     const id = createId<'scenario'>();
     await db.insert(scenarios).values({ id, programmeId: actor.programmeId, code, name, nodeId: place.id });
     await context.record({ subject: 'scenario', subjectId: id, action: 'added', details: { code, name } });
-    context.announce('scenarios');
     if (edits.length > 0) await editScenario.run(context, { code, edits });
     return { code };
   },
@@ -35,7 +34,6 @@ export const changeScenario: Operation<{ code: string; change: ChangeScenario },
     if (change.state === 'agreed') await requireNoOpenLegs(context, id, code);
     if (Object.keys(change).length > 0) await db.update(scenarios).set(change).where(eq(scenarios.id, id));
     await context.record({ subject: 'scenario', subjectId: id, action: 'changed', details: change });
-    context.announce('scenarios');
   },
 };
 

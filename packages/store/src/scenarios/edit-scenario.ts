@@ -31,7 +31,6 @@ export const editScenario: Operation<{ code: string } & EditScenario, { undo: Sc
       action: describeEdits(edits as readonly ScenarioEdit[]),
       details: { edits },
     });
-    context.announce('scenarios');
     return { undo: edited.undo };
   },
 };

@@ -135,6 +135,5 @@ async function changeUses(
     await context.record({ subject: 'scenario', subjectId: scenario.id, action, details });
     changed += 1;
   }
-  context.announce('scenarios');
   return { changed };
 }

@@ -28,7 +28,6 @@ export const changeTests: Operation<ChangeTests, { changed: number }> = {
     await context.record(
       rows.map(({ id, code }) => ({ subject: 'test' as const, subjectId: id, action: 'changed', details: { code, ...details } })),
     );
-    context.announce('tests');
     return { changed: rows.length };
   },
 };

@@ -36,7 +36,6 @@ export const createTest: Operation<CreateTest, { code: string }> = {
     });
     await db.insert(testVersions).values(createDraft(context, id, 1, { steps: [], needs: [], gives: [], rows: [] }));
     await context.record({ subject: 'test', subjectId: id, action: 'added', details: { code, name } });
-    context.announce('tests');
     return { code };
   },
 };
@@ -72,7 +71,6 @@ export const saveTest: Operation<{ code: string; save: SaveTest }, { number: num
     const saved =
       newest.state === 'draft' ? { number: newest.number, revision: newest.revision + 1 } : { number: draft.number, revision: 1 };
     await recordSave(context, test.id, { version: saved.number, steps: content.steps.length });
-    context.announce('tests');
     return saved;
   },
 };
@@ -92,8 +90,6 @@ export const agreeTest: Operation<{ code: string; number: number; revision: numb
       .where(and(eq(testVersions.id, newest.id), eq(testVersions.state, 'draft')));
     await offerToScenarios(context, test.id, number);
     await context.record({ subject: 'test', subjectId: test.id, action: 'agreed', details: { version: number } });
-    context.announce('tests');
-    context.announce('scenarios');
     return { number };
   },
 };
@@ -124,7 +120,6 @@ export const discardDraft: Operation<{ code: string; number: number; revision: n
     if (newest.number === 1) throw new AppError('invalid', `The draft of ${code} is its first version; there is none to go back to.`);
     await context.db.delete(testVersions).where(and(eq(testVersions.id, newest.id), eq(testVersions.state, 'draft')));
     await context.record({ subject: 'test', subjectId: test.id, action: 'dropped its draft', details: { version: number } });
-    context.announce('tests');
     return { number: newest.number - 1 };
   },
 };

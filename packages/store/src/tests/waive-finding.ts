@@ -18,7 +18,6 @@ export const waiveFinding: Operation<{ code: string; waive: Waive }, { done: tru
     if (note !== null) await db.insert(waivers).values({ testId: test.id, rule, about, note, personId: actor.personId, at: now });
     const action = note === null ? 'took a waiver back' : 'waived a finding';
     await context.record({ subject: 'test', subjectId: test.id, action, details: { code, rule, about, note } });
-    context.announce('tests');
     return { done: true };
   },
 };

@@ -30,7 +30,6 @@ export const nudge: Operation<TurnId, { count: number; to: string }> = {
     await db.insert(nudges).values({ id: createId<'nudge'>(), turnId, fromId: by.personId, toId, at: now });
     await tellNudged(context, turn, { to: toId, from: by.name, waiting: findWaiting(run, by)?.title ?? null });
     await context.record({ subject: 'turn', subjectId: turnId, action: 'nudged', details: { to: toId } });
-    context.announce('turns');
     return { count: before.count + 1, to: holder ?? '' };
   },
 };

@@ -54,7 +54,6 @@ export const takeNewerVersion: Operation<{ code: string; cycle: string }, { chan
       action: 'took a newer version over',
       details: { code, version: newest.number, cycle: cycleCode, turns: changed },
     });
-    context.announce('tests');
     return { changed, version: newest.number };
   },
 };

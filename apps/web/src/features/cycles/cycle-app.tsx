@@ -1,9 +1,8 @@
+import { useRead } from '../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
-import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { countOf, formatSpan } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -40,13 +39,9 @@ export function CycleApp({ content, ...frame }: PageProps<CycleDetail>) {
 }
 
 function Cycle({ initial }: { readonly initial: CycleDetail }) {
-  const { api, base, can } = useProgramme();
+  const { base, can } = useProgramme();
   const address = useAddress();
-  const { data: cycle } = useQuery({
-    queryKey: ['cycles', initial.code],
-    queryFn: () => getJson<CycleDetail>(`${api}/cycles/${initial.code}`),
-    initialData: initial,
-  });
+  const { data: cycle = initial } = useRead('getCycle', { params: { code: initial.code } }, { initialData: initial });
   const views = VIEWS.filter(({ key }) => key !== 'changes' || cycle.state !== 'planning');
   const view = views.find(({ key }) => key === address.get('view'))?.key ?? 'lanes';
   return (

@@ -1,12 +1,11 @@
+import { useRead } from '../../client/use-read.ts';
 import type { CycleList } from '@kindred-baton/contracts/cycles/cycle';
 import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';
-import { useQuery } from '@tanstack/react-query';
 import Plus from 'lucide-react/icons/plus';
 import { BatonBar } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatShare, formatSpan } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -21,9 +20,9 @@ export function CyclesApp({ content, ...frame }: PageProps<CycleList>) {
 }
 
 function Cycles({ initial }: { readonly initial: CycleList }) {
-  const { api, base, can } = useProgramme();
+  const { base, can } = useProgramme();
   const { withScope } = useAddress();
-  const { data } = useQuery({ queryKey: ['cycles'], queryFn: () => getJson<CycleList>(`${api}/cycles`), initialData: initial });
+  const { data = initial } = useRead('listCycles', {}, { initialData: initial });
   const open = data.cycles.filter((cycle) => cycle.state === 'open').length;
   return (
     <>

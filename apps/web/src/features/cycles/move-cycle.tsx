@@ -1,11 +1,10 @@
+import { askAgain, useChanges } from '../../client/use-changes.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import type { CycleState } from '@kindred-baton/core/cycles/cycle';
 import { CYCLE_MOVES } from '@kindred-baton/core/cycles/cycle';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
 import type { Leftover } from './close-dialog.tsx';
 import { CloseDialog } from './close-dialog.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -19,21 +18,17 @@ const MOVES: Readonly<Record<CycleState, { readonly label: string; readonly says
 
 /** The cycle's next state; a plain question first, since not every move can be undone. */
 export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
-  const { api, can } = useProgramme();
+  const { can } = useProgramme();
   const client = useQueryClient();
-  const notify = useNotice();
+  const { act } = useChanges();
   const [asked, setAsked] = useState<CycleState | null>(null);
   if (!can('run cycles')) return null;
   const move = async (to: CycleState, left?: Leftover[]) => {
     setAsked(null);
-    try {
-      await sendJson('POST', `${api}/cycles/${cycle.code}/move`, { from: cycle.state, to, ...(left ? { left } : {}) });
-      await client.invalidateQueries();
-      notify({ kind: 'done', text: `${cycle.name} is ${to} now.` });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-      await client.invalidateQueries({ queryKey: ['cycles'] });
-    }
+    const input = { from: cycle.state, to, ...(left ? { left } : {}) };
+    const done = await act('moveCycle', { params: { code: cycle.code }, input }, `${cycle.name} is ${to} now.`);
+    // Somebody else may have moved it.
+    if (!done) await askAgain(client, ['cycles']);
   };
   return (
     <>

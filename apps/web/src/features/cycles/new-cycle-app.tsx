@@ -1,3 +1,5 @@
+import { fromForm } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
 import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
 import type { CyclePurpose } from '@kindred-baton/core/cycles/cycle';
@@ -9,7 +11,6 @@ import { useState } from 'react';
 import { SelectField, TextField } from '../../ui/field.tsx';
 import { countOf, formatMinutes, getToday } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { sendJson } from '../../ui/request.ts';
 import { SidePanel } from '../../ui/side-panel.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
@@ -36,14 +37,15 @@ export function NewCycleApp({ content, ...frame }: PageProps<NewCycleContent>) {
 const FIRST_DAYS = 18;
 
 function NewCycle({ content }: { readonly content: NewCycleContent }) {
-  const { api, base, timeZone, nowMs, can, viewer } = useProgramme();
+  const { base, timeZone, nowMs, can, viewer } = useProgramme();
+  const { change } = useChanges();
   const { scope, choices } = content;
   const [chosen, setChosen] = useState<Chosen>(new Map());
   const [purpose, setPurpose] = useState<CyclePurpose>('acceptance');
   const [code, setCode] = useState<string | null>(null);
   const [rules, setRules] = useState<CycleRules>(DEFAULT_RULES);
   const form = useForm(async (values) => {
-    const { code: made } = await sendJson<{ code: string }>('POST', `${api}/cycles`, { ...values, rules, scope: toScopeItems(chosen) });
+    const { code: made } = await change('createCycle', { input: fromForm({ ...values, rules, scope: toScopeItems(chosen) }) });
     location.href = `${base}/cycles/${made}`;
   });
   const size = measureChosen(scope, chosen);

@@ -1,12 +1,13 @@
+import { fromForm } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
+import { useRead } from '../../client/use-read.ts';
 import type { ChangeCycle, CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
 import { CYCLE_PURPOSES } from '@kindred-baton/core/cycles/cycle';
 import type { CycleRules } from '@kindred-baton/core/cycles/rules';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { SelectField, TextField } from '../../ui/field.tsx';
 import { useNotice } from '../../ui/notices.tsx';
-import { getJson, sendJson } from '../../ui/request.ts';
 import { useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { DocumentFields } from './document-fields.tsx';
@@ -14,16 +15,16 @@ import { RulesFields } from './rules-fields.tsx';
 
 /** What the cycle is and by which rules it is run. Once it is open every change asks why. */
 export function SettingsView({ cycle }: { readonly cycle: CycleDetail }) {
-  const { api, can } = useProgramme();
-  const client = useQueryClient();
+  const { can } = useProgramme();
+  const { change } = useChanges();
   const notify = useNotice();
-  const { data: choices } = useQuery({ queryKey: ['choices'], queryFn: () => getJson<Choices>(`${api}/choices`) });
+  const { data: choices } = useRead('getChoices', {});
   const [rules, setRules] = useState<CycleRules>(cycle.rules);
   const [documents, setDocuments] = useState(cycle.documents);
   const isPlanning = cycle.state === 'planning';
   const form = useForm(async (values) => {
-    await sendJson('PATCH', `${api}/cycles/${cycle.code}`, toChange(cycle, values, { rules, documents }));
-    await client.invalidateQueries({ queryKey: ['cycles'] });
+    const input = fromForm<ChangeCycle>(toChange(cycle, values, { rules, documents }));
+    await change('changeCycle', { params: { code: cycle.code }, input });
     notify({ kind: 'done', text: 'Kept.' });
   });
   if (!choices) return <p className="text-soft">Loading …</p>;

@@ -1,10 +1,9 @@
+import { useRead } from '../../client/use-read.ts';
 import type { DefectDetail } from '@kindred-baton/contracts/defects/defect';
-import { useQuery } from '@tanstack/react-query';
 import { StatusLabel } from '../../ui/baton-mark.tsx';
 import { countOf, formatMinutes } from '../../ui/format.ts';
 import { Moment } from '../../ui/moment.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -29,11 +28,7 @@ export function DefectApp({ content, ...frame }: PageProps<DefectDetail>) {
 function Defect({ initial }: { readonly initial: DefectDetail }) {
   const { api, base } = useProgramme();
   const notify = useNotice();
-  const { data: defect } = useQuery({
-    queryKey: ['defects', initial.code],
-    queryFn: () => getJson<DefectDetail>(`${api}/defects/${initial.code}`),
-    initialData: initial,
-  });
+  const { data: defect = initial } = useRead('getDefect', { params: { code: initial.code } }, { initialData: initial });
   const copy = async () => {
     const run = defect.run ? `${defect.cycle.name}, run ${defect.run.number}: ${defect.run.name}` : defect.cycle.name;
     const text = printDefect({

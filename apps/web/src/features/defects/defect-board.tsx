@@ -1,29 +1,21 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { DefectListItem } from '@kindred-baton/contracts/defects/defect';
 import type { DefectStatus } from '@kindred-baton/core/defects/defect';
 import { asksWhy, DEFECT_STATUSES, isOver, listDefectMoves } from '@kindred-baton/core/defects/defect';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { countOf } from '../../ui/format.ts';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** Defects by state. One is dragged to where it may go; its page has the same moves as buttons, for the keyboard. */
 export function DefectBoard({ defects, isAll }: { readonly defects: readonly DefectListItem[]; readonly isAll: boolean }) {
-  const { api, can } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { can } = useProgramme();
+  const { act } = useChanges();
   const [dragged, setDragged] = useState<DefectListItem | null>(null);
   const columns = DEFECT_STATUSES.filter((status) => isAll || !isOver(status));
   const move = async (to: DefectStatus) => {
     if (!dragged) return;
-    try {
-      await sendJson('POST', `${api}/defects/${dragged.code}/move`, { from: dragged.status, to });
-      await client.invalidateQueries({ queryKey: ['defects'] });
-      notify({ kind: 'done', text: `${dragged.code} is ${to}.` });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    }
+    const { code, status } = dragged;
+    await act('moveDefect', { params: { code }, input: { from: status, to } }, `${code} is ${to}.`);
   };
   const mayGo = (to: DefectStatus) => dragged !== null && !asksWhy(to) && listDefectMoves(dragged.status).includes(to);
   return (

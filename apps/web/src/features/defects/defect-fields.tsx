@@ -1,29 +1,19 @@
+import { useChanges } from '../../client/use-changes.ts';
+import { useRead } from '../../client/use-read.ts';
 import type { ChangeDefect, DefectDetail } from '@kindred-baton/contracts/defects/defect';
-import type { Choices } from '@kindred-baton/contracts/programmes/programme';
 import { DEFECT_KINDS, DEFECT_LINK_KINDS, SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatDay } from '../../ui/format.ts';
-import { useNotice } from '../../ui/notices.tsx';
-import { getJson, sendJson, toMessage } from '../../ui/request.ts';
 import { PanelPart } from '../../ui/side-panel.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** What a defect is: team, assignee, due day, kind, severity, priority, links. Each is kept as soon as it is chosen. */
 export function DefectFields({ defect }: { readonly defect: DefectDetail }) {
-  const { api, can } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { can } = useProgramme();
+  const { act } = useChanges();
   const canChange = can('move defects');
-  const { data: choices } = useQuery({ queryKey: ['choices'], queryFn: () => getJson<Choices>(`${api}/choices`), enabled: canChange });
-  const change = async (part: ChangeDefect) => {
-    try {
-      await sendJson('PATCH', `${api}/defects/${defect.code}`, part);
-      await client.invalidateQueries({ queryKey: ['defects'] });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    }
-  };
+  const { data: choices } = useRead('getChoices', {}, { enabled: canChange });
+  const change = (part: ChangeDefect) => act('changeDefect', { params: { code: defect.code }, input: part });
   if (!canChange || !choices)
     return (
       <PanelPart title="With">

@@ -1,24 +1,23 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { DefectDetail } from '@kindred-baton/contracts/defects/defect';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Moment } from '../../ui/moment.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
+import { toMessage } from '../../client/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** What people say about a defect, oldest first. */
 export function DefectTalk({ defect }: { readonly defect: DefectDetail }) {
-  const { api, can } = useProgramme();
-  const client = useQueryClient();
+  const { can } = useProgramme();
+  const { change } = useChanges();
   const [text, setText] = useState('');
   const [id, setId] = useState(() => crypto.randomUUID());
   const [problem, setProblem] = useState<string | null>(null);
   const say = async () => {
     setProblem(null);
     try {
-      await sendJson('POST', `${api}/defects/${defect.code}/talk`, { id, text });
+      await change('sayDefect', { params: { code: defect.code }, input: { id, text } });
       setText('');
       setId(crypto.randomUUID());
-      await client.invalidateQueries({ queryKey: ['defects', defect.code] });
     } catch (error) {
       setProblem(toMessage(error));
     }

@@ -1,6 +1,6 @@
+import { useRead } from '../../client/use-read.ts';
 import type { DefectList, DefectListItem } from '@kindred-baton/contracts/defects/defect';
 import { isHolding, isOver } from '@kindred-baton/core/defects/defect';
-import { useQuery } from '@tanstack/react-query';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Choose } from '../../ui/choose.tsx';
 import { countOf, formatDay } from '../../ui/format.ts';
@@ -8,7 +8,6 @@ import { MenuButton } from '../../ui/menu-button.tsx';
 import { DefectBoard } from './defect-board.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -27,7 +26,7 @@ function Defects({ initial }: { readonly initial: DefectList }) {
   const { api } = useProgramme();
   const address = useAddress();
   const inScope = useInScope();
-  const { data } = useQuery({ queryKey: ['defects'], queryFn: () => getJson<DefectList>(`${api}/defects`), initialData: initial });
+  const { data = initial } = useRead('listDefects', {}, { initialData: initial });
   const isBoard = address.get('view') === 'board';
   const isAll = address.get('show') === 'all';
   const here = data.defects.filter((defect) => defect.node === null || inScope(defect.node));

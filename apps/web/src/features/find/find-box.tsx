@@ -1,9 +1,9 @@
-import type { Found, FoundItem } from '@kindred-baton/contracts/find/find';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../client/use-read.ts';
+import type { FoundItem } from '@kindred-baton/contracts/find/find';
+import { keepPreviousData } from '@tanstack/react-query';
 import Search from 'lucide-react/icons/search';
 import type { KeyboardEvent } from 'react';
 import { useState } from 'react';
-import { getJson } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 const KIND_WORDS: Readonly<Record<FoundItem['kind'], string>> = {
@@ -17,15 +17,11 @@ const KIND_WORDS: Readonly<Record<FoundItem['kind'], string>> = {
 
 /** The words, and what has them. */
 export function FindBox() {
-  const { api, base } = useProgramme();
+  const { base } = useProgramme();
   const [words, setWords] = useState('');
   const [at, setAt] = useState(0);
-  const { data, isFetching } = useQuery({
-    queryKey: ['find', words.trim()],
-    queryFn: () => getJson<Found>(`${api}/find?q=${encodeURIComponent(words.trim())}`),
-    enabled: words.trim() !== '',
-    placeholderData: (before) => before,
-  });
+  const asked = { enabled: words.trim() !== '', placeholderData: keepPreviousData };
+  const { data, isFetching } = useRead('findAnything', { input: { q: words.trim() } }, asked);
   const found = words.trim() === '' ? [] : (data?.found ?? []);
   const go = (item: FoundItem | undefined) => item && (location.href = `${base}${item.path}`);
   const onKeyDown = (event: KeyboardEvent) => {

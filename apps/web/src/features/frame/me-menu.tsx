@@ -1,5 +1,5 @@
 import { Button, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from 'react-aria-components';
-import { sendJson } from '../../ui/request.ts';
+import { sendJson } from '../../client/request.ts';
 import { useProgramme } from './programme-context.tsx';
 
 const ITEM = 'cursor-pointer rounded-control px-3 py-1.5 outline-none data-[focused]:bg-band';

@@ -1,17 +1,15 @@
+import { useRead } from '../../client/use-read.ts';
 import type { StripView } from '@kindred-baton/contracts/programmes/programme';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
-import { useQuery } from '@tanstack/react-query';
 import ChevronDown from 'lucide-react/icons/chevron-down';
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { BatonBar, describeCounts } from '../../ui/baton-mark.tsx';
 import { countOf } from '../../ui/format.ts';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from './address-context.tsx';
 import type { StripBlock } from './lay-out-strip.ts';
 import { layOutStrip } from './lay-out-strip.ts';
 import { useLit } from './lit-context.tsx';
-import { useProgramme } from './programme-context.tsx';
 import { useFolded } from './use-folded.ts';
 import { walkStrip } from './walk-strip.ts';
 
@@ -19,9 +17,8 @@ const FIRST_WIDTH_PX = 1_248;
 
 /** Where am I, how is it going, and what am I looking at: the map as a strip. Choosing a block scopes every view to it. */
 export function Strip({ initial }: { readonly initial: StripView }) {
-  const { api } = useProgramme();
   const address = useAddress();
-  const { data } = useQuery({ queryKey: ['strip'], queryFn: () => getJson<StripView>(`${api}/strip`), initialData: initial });
+  const { data = initial } = useRead('getStrip', {}, { initialData: initial });
   const [width, setWidth] = useState(FIRST_WIDTH_PX);
   const lit = useLit().codes;
   const [isFolded, setIsFolded] = useFolded();

@@ -1,15 +1,11 @@
-import type { StripView } from '@kindred-baton/contracts/programmes/programme';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../client/use-read.ts';
 import { useMemo } from 'react';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from './address-context.tsx';
-import { useProgramme } from './programme-context.tsx';
 
 /** Whether a node lies in the branch that the strip scopes to; everything does without a scope. */
 export function useInScope(): (code: string) => boolean {
-  const { api } = useProgramme();
   const scope = useAddress().get('scope');
-  const { data } = useQuery({ queryKey: ['strip'], queryFn: () => getJson<StripView>(`${api}/strip`) });
+  const { data } = useRead('getStrip', {});
   return useMemo(() => {
     if (scope === null || !data) return () => true;
     const inside = new Set<string>();

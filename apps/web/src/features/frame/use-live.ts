@@ -1,17 +1,7 @@
 import type { Topic } from '@kindred-baton/contracts/events';
 import type { QueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-
-/** Which questions are asked again when a topic changes: the first part of their keys. */
-const STALE_AFTER: Readonly<Record<Topic, readonly string[]>> = {
-  programme: ['set-up', 'choices'],
-  map: ['map', 'strip', 'progress', 'choices'],
-  tests: ['tests', 'map', 'scenarios'],
-  scenarios: ['scenarios', 'map', 'cycles'],
-  cycles: ['cycles', 'strip', 'progress', 'turns', 'scenarios'],
-  turns: ['turns', 'strip', 'progress', 'cycles', 'runs', 'map', 'tests', 'defects'],
-  defects: ['defects', 'progress', 'turns', 'runs'],
-};
+import { askAgain } from '../../client/use-changes.ts';
 
 /** The first change after a quiet while is shown at once; what follows closely is gathered, so that a busy hour asks twice a second. */
 const AT_ONCE_MS = 15;
@@ -23,7 +13,7 @@ const GATHER_MS = 500;
  */
 export function useLive(api: string, client: QueryClient): void {
   useEffect(() => {
-    const stale = new Set<string>();
+    const stale = new Set<Topic>();
     let source: EventSource | undefined;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let hasMissed = false;
@@ -31,13 +21,13 @@ export function useLive(api: string, client: QueryClient): void {
     const ask = () => {
       timer = undefined;
       askedAt = performance.now();
-      for (const key of stale) void client.invalidateQueries({ queryKey: [key] });
+      void askAgain(client, [...stale]);
       stale.clear();
     };
     const listen = () => {
       source = new EventSource(`${api}/events`);
       source.onmessage = ({ data }) => {
-        for (const key of STALE_AFTER[data as Topic] ?? []) stale.add(key);
+        stale.add(data as Topic);
         timer ??= setTimeout(ask, Math.max(AT_ONCE_MS, askedAt + GATHER_MS - performance.now()));
       };
       source.onerror = () => (hasMissed = true);

@@ -1,6 +1,6 @@
 import type { ImportHead } from '@kindred-baton/contracts/imports/import';
 import { useCallback, useRef, useState } from 'react';
-import { sendForm, toMessage } from '../../ui/request.ts';
+import { sendForm, toMessage } from '../../client/request.ts';
 
 export interface Import<Preview> {
   readonly file: File | null;

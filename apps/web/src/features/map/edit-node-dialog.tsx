@@ -1,12 +1,9 @@
+import { useRead } from '../../client/use-read.ts';
 import type { NodeDetail } from '@kindred-baton/contracts/map/node';
-import type { Choices } from '@kindred-baton/contracts/programmes/programme';
-import { useQuery } from '@tanstack/react-query';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextArea, TextField } from '../../ui/field.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
 import type { MapEditing } from './use-map-editing.ts';
 
 interface EditNodeDialogProps {
@@ -17,9 +14,8 @@ interface EditNodeDialogProps {
 
 /** Everything that a node says of itself; one edit of the map, so that it can be undone. */
 export function EditNodeDialog({ node, editing, onClose }: EditNodeDialogProps) {
-  const { api } = useProgramme();
   const address = useAddress();
-  const { data: choices } = useQuery({ queryKey: ['choices'], queryFn: () => getJson<Choices>(`${api}/choices`) });
+  const { data: choices } = useRead('getChoices', {});
   const form = useForm(async (values) => {
     const text = (name: string) => values[name]?.trim() ?? '';
     const change = {

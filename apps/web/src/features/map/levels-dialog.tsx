@@ -1,29 +1,24 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { MapView } from '@kindred-baton/contracts/map/node';
-import { useQueryClient } from '@tanstack/react-query';
 import Plus from 'lucide-react/icons/plus';
 import X from 'lucide-react/icons/x';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
-import { sendJson } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
 
 const FEWEST = 2;
 const MOST = 6;
 
 /** The programme’s own level names, two to six, and how the nodes of each level are numbered. */
 export function LevelsDialog({ view, onClose }: { readonly view: MapView; readonly onClose: () => void }) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
+  const changes = useChanges();
   const [levels, setLevels] = useState(() =>
     view.levels.map((name, depth) => ({ name, pattern: view.codeScheme[depth] ?? view.codeScheme.at(-1) ?? '{parent}.9' })),
   );
   const form = useForm(async () => {
-    await sendJson('PUT', `${api}/map/levels`, {
-      levels: levels.map(({ name }) => name),
-      codeScheme: levels.map(({ pattern }) => pattern),
+    await changes.change('changeLevels', {
+      input: { levels: levels.map(({ name }) => name), codeScheme: levels.map(({ pattern }) => pattern) },
     });
-    await client.invalidateQueries({ queryKey: ['map'] });
     onClose();
   });
   const change = (at: number, next: Partial<(typeof levels)[number]>) =>

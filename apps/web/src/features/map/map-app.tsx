@@ -1,5 +1,5 @@
+import { useRead } from '../../client/use-read.ts';
 import type { MapNode, MapView } from '@kindred-baton/contracts/map/node';
-import { useQuery } from '@tanstack/react-query';
 import FileDown from 'lucide-react/icons/file-down';
 import FileUp from 'lucide-react/icons/file-up';
 import ListChecks from 'lucide-react/icons/list-checks';
@@ -11,7 +11,6 @@ import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
 import { MenuButton } from '../../ui/menu-button.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -51,11 +50,7 @@ function ProcessMap({ initial }: { readonly initial: MapView }) {
   const { api, base, can } = useProgramme();
   const address = useAddress();
   const editing = useMapEditing();
-  const { data } = useQuery({
-    queryKey: ['map'],
-    queryFn: () => editing.whenSettled().then(() => getJson<MapView>(`${api}/map`)),
-    initialData: initial,
-  });
+  const { data = initial } = useRead('getMap', {}, { initialData: initial, after: editing.whenSettled });
   const [marked, setMarked] = useState(NO_MARKS);
   const [removing, setRemoving] = useState<readonly string[] | null>(null);
   const [isNaming, setIsNaming] = useState(false);

@@ -1,9 +1,7 @@
+import { useRead } from '../../client/use-read.ts';
 import type { StripView } from '@kindred-baton/contracts/programmes/programme';
-import { useQuery } from '@tanstack/react-query';
 import { SelectField } from '../../ui/field.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
 
 interface NodeFieldProps {
   readonly label: string;
@@ -20,9 +18,8 @@ interface NodeFieldProps {
 
 /** One node of the map, proposed from the strip's scope. */
 export function NodeField({ label, name, problem, without = [], none, value, onChange }: NodeFieldProps) {
-  const { api } = useProgramme();
   const scope = useAddress().get('scope');
-  const { data } = useQuery({ queryKey: ['strip'], queryFn: () => getJson<StripView>(`${api}/strip`) });
+  const { data } = useRead('getStrip', {});
   if (!data) return null;
   const nodes = leaveOut(data.nodes, without);
   return (

@@ -1,15 +1,14 @@
+import { useRead } from '../../client/use-read.ts';
 import type { NodeChange, NodeDetail } from '@kindred-baton/contracts/map/node';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
 import type { RequirementState } from '@kindred-baton/core/requirements/requirement';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
-import { useQuery } from '@tanstack/react-query';
 import Pencil from 'lucide-react/icons/pencil';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { useEffect, useState } from 'react';
 import { BatonBar, BatonMark, describeCounts } from '../../ui/baton-mark.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useLit } from '../frame/lit-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { EditNodeDialog } from './edit-node-dialog.tsx';
@@ -30,12 +29,7 @@ interface NodePanelProps {
 
 /** What hangs on the chosen node. */
 export function NodePanel({ code, editing, onRemove }: NodePanelProps) {
-  const { api } = useProgramme();
-  const { data } = useQuery({
-    queryKey: ['map', code],
-    queryFn: () => getJson<NodeDetail>(`${api}/map/nodes/${encodeURIComponent(code ?? '')}`),
-    enabled: code !== null,
-  });
+  const { data } = useRead('getNode', { params: { code: code ?? '' } }, { enabled: code !== null });
   if (code === null) {
     return (
       <SidePanel label="Node">

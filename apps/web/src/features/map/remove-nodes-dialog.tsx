@@ -1,11 +1,11 @@
+import { useChanges } from '../../client/use-changes.ts';
+import { useRead } from '../../client/use-read.ts';
 import type { Hangs } from '@kindred-baton/contracts/map/node';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { countOf } from '../../ui/format.ts';
 import { useNotice } from '../../ui/notices.tsx';
-import { getJson, sendJson, toMessage } from '../../ui/request.ts';
-import { useProgramme } from '../frame/programme-context.tsx';
+import { toMessage } from '../../client/request.ts';
 import { NodeField } from './node-field.tsx';
 import type { MapEditing } from './use-map-editing.ts';
 
@@ -17,16 +17,10 @@ interface RemoveNodesDialogProps {
 
 /** Removing says what hangs on the branch, and offers to move that elsewhere, or to retire the branch instead. */
 export function RemoveNodesDialog({ codes, editing, onClose }: RemoveNodesDialogProps) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
+  const { change } = useChanges();
   const notify = useNotice();
   const [isBusy, setIsBusy] = useState(false);
-  const list = codes.join(',');
-  const { data, error } = useQuery({
-    queryKey: ['hangs', list],
-    queryFn: () => getJson<Hangs>(`${api}/map/hangs?codes=${encodeURIComponent(list)}`),
-    staleTime: 0,
-  });
+  const { data, error } = useRead('getHangs', { input: { codes: codes.join(',') } }, { staleTime: 0 });
   const act = async (work: () => Promise<boolean>) => {
     setIsBusy(true);
     try {
@@ -40,8 +34,7 @@ export function RemoveNodesDialog({ codes, editing, onClose }: RemoveNodesDialog
   const remove = () => editing.run([{ kind: 'remove', codes: [...codes] }]);
   const retire = () => editing.run(codes.map((code) => ({ kind: 'change', code, change: { isRetired: true } })));
   const move = async (to: string) => {
-    await sendJson('POST', `${api}/map/hangs`, { codes, to });
-    await client.invalidateQueries({ queryKey: ['map'] });
+    await change('moveHangs', { input: { codes: [...codes], to } });
     return remove();
   };
   const isFree = data !== undefined && sum(data) === 0;

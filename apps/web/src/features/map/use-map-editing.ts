@@ -1,10 +1,13 @@
+import { listTopics } from '../../client/stale.ts';
+import { askAgain } from '../../client/use-changes.ts';
+import { toKey } from '../../client/use-read.ts';
+import { call } from '../../client/call.ts';
 import type { MapEditInput, MapNode, MapView } from '@kindred-baton/contracts/map/node';
 import type { MapEdit } from '@kindred-baton/core/map/edit-outline';
 import { editOutline } from '@kindred-baton/core/map/edit-outline';
 import { getDepth, toOutlineTree } from '@kindred-baton/core/map/outline';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import { sendJson } from '../../ui/request.ts';
 import type { Editing } from '../../ui/use-editing.ts';
 import { useEditing } from '../../ui/use-editing.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -18,19 +21,17 @@ export function useMapEditing(): MapEditing {
   const client = useQueryClient();
   const show = useCallback(
     (edits: Edits) => {
-      const view = client.getQueryData<MapView>(['map']);
+      const view = client.getQueryData<MapView>(toKey('getMap', {}));
       const shown = view && applyLocally(view, edits);
       if (typeof shown === 'string') return shown;
-      void client.cancelQueries({ queryKey: ['map'], exact: true });
-      if (shown) client.setQueryData(['map'], shown);
+      void client.cancelQueries({ queryKey: toKey('getMap', {}), exact: true });
+      if (shown) client.setQueryData(toKey('getMap', {}), shown);
       return null;
     },
     [client],
   );
-  const send = useCallback((edits: Edits) => sendJson<{ undo: MapEditInput[] }>('PATCH', `${api}/map`, { edits }), [api]);
-  const ask = useCallback(() => {
-    for (const key of ['map', 'strip']) void client.invalidateQueries({ queryKey: [key] });
-  }, [client]);
+  const send = useCallback((edits: Edits) => call(api, 'editMap', { input: { edits: [...edits] } }), [api]);
+  const ask = useCallback(() => void askAgain(client, listTopics('editMap')), [client]);
   return useEditing({ show, send, ask });
 }
 

@@ -1,12 +1,12 @@
+import { useChanges } from '../../client/use-changes.ts';
+import { useRead } from '../../client/use-read.ts';
 import type { Profile } from '@kindred-baton/contracts/programmes/programme';
 import type { Notice } from '@kindred-baton/core/programmes/notices';
 import { NOTICES } from '@kindred-baton/core/programmes/notices';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, useSyncExternalStore } from 'react';
 import { TextField } from '../../ui/field.tsx';
 import { useNotice } from '../../ui/notices.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson, sendJson, toMessage } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -31,17 +31,12 @@ export function MeApp({ content, ...frame }: PageProps<Profile>) {
 
 /** Oneself: name, password, what one is told by mail, the calendar, the look. */
 function Me({ initial }: { readonly initial: Profile }) {
-  const { api, viewer } = useProgramme();
-  const client = useQueryClient();
+  const { viewer } = useProgramme();
+  const { change, act } = useChanges();
   const notify = useNotice();
-  const { data: profile } = useQuery({ queryKey: ['me'], queryFn: () => getJson<Profile>(`${api}/me`), initialData: initial });
-  const save = async (change: object) => {
-    await sendJson('PATCH', `${api}/me`, change);
-    await client.invalidateQueries({ queryKey: ['me'] });
-  };
-  const act = (change: object) => void save(change).catch((error: unknown) => notify({ kind: 'problem', text: toMessage(error) }));
+  const { data: profile = initial } = useRead('getProfile', {}, { initialData: initial });
   const form = useForm(async ({ name }) => {
-    await save({ name });
+    await change('saveProfile', { input: { name } });
     notify({ kind: 'done', text: 'Kept. It shows everywhere once the page is opened again.' });
   });
   return (
@@ -75,7 +70,9 @@ function Me({ initial }: { readonly initial: Profile }) {
               <input
                 type="checkbox"
                 checked={profile.notices[notice]}
-                onChange={(event) => act({ notices: { ...profile.notices, [notice]: event.target.checked } })}
+                onChange={(event) =>
+                  void act('saveProfile', { input: { notices: { ...profile.notices, [notice]: event.target.checked } } })
+                }
               />
               {NOTICE_WORDS[notice]}
             </label>
@@ -85,7 +82,7 @@ function Me({ initial }: { readonly initial: Profile }) {
           <h2 id="me-calendar" className="mb-2 text-[17px]">
             In my calendar
           </h2>
-          <Calendar feed={profile.feed} onChange={(feed) => act({ feed })} />
+          <Calendar feed={profile.feed} onChange={(feed) => void act('saveProfile', { input: { feed } })} />
         </section>
         <section className="card px-5 py-4" aria-labelledby="me-look">
           <h2 id="me-look" className="mb-2 text-[17px]">

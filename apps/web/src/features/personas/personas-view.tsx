@@ -1,24 +1,25 @@
+import type { Given } from '../../client/call.ts';
+import { fromForm } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
+import { useRead } from '../../client/use-read.ts';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
 import type { PersonaView } from '@kindred-baton/contracts/personas/persona';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Plus from 'lucide-react/icons/plus';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { TextArea, TextField } from '../../ui/field.tsx';
 import { countOf } from '../../ui/format.ts';
-import { useNotice } from '../../ui/notices.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson, sendJson, toMessage } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** As whom steps are done, and how each starts an application in an environment. */
 export function PersonasView() {
-  const { api, can } = useProgramme();
+  const { can } = useProgramme();
   const [editing, setEditing] = useState<PersonaView | 'new' | null>(null);
-  const { data } = useQuery({ queryKey: ['tests', 'personas'], queryFn: () => getJson<{ personas: PersonaView[] }>(`${api}/personas`) });
-  const { data: choices } = useQuery({ queryKey: ['choices'], queryFn: () => getJson<Choices>(`${api}/choices`) });
+  const { data } = useRead('listPersonas', {});
+  const { data: choices } = useRead('getChoices', {});
   if (!data || !choices) return <PageTitle title="Personas" about="Asking …" />;
   return (
     <>
@@ -96,27 +97,20 @@ function PersonaDialog({
   readonly choices: Choices;
   readonly onClose: () => void;
 }) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
-  const finish = async () => {
-    await client.invalidateQueries({ queryKey: ['tests'] });
-    onClose();
-  };
+  const { change, act } = useChanges();
   const places = choices.applications.flatMap((application) => choices.environments.map((environment) => ({ application, environment })));
   const form = useForm(async (values) => {
     const starts = places.flatMap(({ application, environment }) => {
       const how = values[toStartKey(application.id, environment.id)]?.trim() ?? '';
       return how === '' ? [] : [{ applicationId: application.id, environmentId: environment.id, how }];
     });
-    const save = { name: values['name'], description: values['description'], starts };
-    await sendJson(persona ? 'PUT' : 'POST', persona ? `${api}/personas/${persona.id}` : `${api}/personas`, save);
-    await finish();
+    const input = fromForm<Given<'addPersona'>['input']>({ name: values['name'], description: values['description'], starts });
+    await (persona ? change('savePersona', { params: { persona: persona.id }, input }) : change('addPersona', { input }));
+    onClose();
   });
-  const remove = () =>
-    sendJson('DELETE', `${api}/personas/${persona?.id ?? ''}`)
-      .then(finish)
-      .catch((error: unknown) => notify({ kind: 'problem', text: toMessage(error) }));
+  const remove = async () => {
+    if (persona && (await act('removePersona', { params: { persona: persona.id } }))) onClose();
+  };
   const howOf = (applicationId: string, environmentId: string) =>
     persona?.starts.find((start) => start.applicationId === applicationId && start.environmentId === environmentId)?.how ?? '';
   return (

@@ -1,14 +1,14 @@
+import { useRead } from '../../client/use-read.ts';
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
 import { FACETS } from '@kindred-baton/core/progress/facet';
 import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData } from '@tanstack/react-query';
 import { Legend } from '../../ui/baton-mark.tsx';
 import { Choose } from '../../ui/choose.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatShare, formatSpan } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -35,15 +35,17 @@ export function ProgressApp({ content, ...frame }: PageProps<ProgressView>) {
 }
 
 function Progress({ initial, initialAddress }: { readonly initial: ProgressView; readonly initialAddress: string }) {
-  const { api } = useProgramme();
   const address = useAddress();
   const query = toQuery(address.get);
-  const { data, isPlaceholderData } = useQuery({
-    queryKey: ['progress', query],
-    queryFn: () => getJson<ProgressView>(`${api}/progress${query}`),
-    ...(query === toQuery((name) => new URLSearchParams(initialAddress.split('?')[1]).get(name)) ? { initialData: initial } : {}),
-    placeholderData: (before) => before,
-  });
+  const input = Object.fromEntries(new URLSearchParams(query));
+  const { data, isPlaceholderData } = useRead(
+    'getProgress',
+    { input },
+    {
+      ...(query === toQuery((name) => new URLSearchParams(initialAddress.split('?')[1]).get(name)) ? { initialData: initial } : {}),
+      placeholderData: keepPreviousData,
+    },
+  );
   const view = data ?? initial;
   const rows = (address.get('rows') ?? 'process') as FacetName;
   const columns = (address.get('columns') ?? 'team') as FacetName;

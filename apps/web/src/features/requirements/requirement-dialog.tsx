@@ -1,14 +1,13 @@
+import type { Given } from '../../client/call.ts';
+import { fromForm } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
 import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
-import { useQueryClient } from '@tanstack/react-query';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextArea, TextField } from '../../ui/field.tsx';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useAddress } from '../frame/address-context.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
 
 interface RequirementDialogProps {
   readonly requirement: RequirementItem | null;
@@ -21,28 +20,21 @@ const split = (text: string | undefined) => (text ?? '').split(/[\s,;]+/).filter
 
 /** A requirement with its links, new or changed. */
 export function RequirementDialog({ requirement, tests, taken, onClose }: RequirementDialogProps) {
-  const { api } = useProgramme();
   const address = useAddress();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { change, act } = useChanges();
   const form = useForm(async (values) => {
     const { nodes, tests: codes, ...rest } = values;
-    const body = { ...rest, nodes: split(nodes), tests: split(codes) };
-    const path = requirement ? `${api}/requirements/at/${encodeURIComponent(requirement.code)}` : `${api}/requirements`;
-    const { code } = await sendJson<{ code: string }>(requirement ? 'PUT' : 'POST', path, body);
-    await client.invalidateQueries({ queryKey: ['map'] });
+    const body = fromForm<Given<'addRequirement'>['input']>({ ...rest, nodes: split(nodes), tests: split(codes) });
+    const { code } = await (requirement
+      ? change('saveRequirement', { params: { code: requirement.code }, input: body })
+      : change('addRequirement', { input: body }));
     address.set({ requirement: code }, { replace: true });
     onClose();
   });
   const remove = async () => {
-    try {
-      await sendJson('DELETE', `${api}/requirements/at/${encodeURIComponent(requirement?.code ?? '')}`);
-      await client.invalidateQueries({ queryKey: ['map'] });
-      address.set({ requirement: null }, { replace: true });
-      onClose();
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    }
+    if (!requirement || !(await act('removeRequirement', { params: { code: requirement.code } }))) return;
+    address.set({ requirement: null }, { replace: true });
+    onClose();
   };
   const scope = address.get('scope');
   return (

@@ -1,6 +1,6 @@
+import { useRead } from '../../client/use-read.ts';
 import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
-import { useQuery } from '@tanstack/react-query';
 import FileDown from 'lucide-react/icons/file-down';
 import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
@@ -10,7 +10,6 @@ import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
 import { MenuButton } from '../../ui/menu-button.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -36,12 +35,7 @@ function Requirements({ initial }: { readonly initial: Traceability }) {
   const { api, base, can } = useProgramme();
   const address = useAddress();
   const isInScope = useInScope();
-  // Under the map's key: what changes the map changes the links.
-  const { data } = useQuery({
-    queryKey: ['map', 'requirements'],
-    queryFn: () => getJson<Traceability>(`${api}/requirements`),
-    initialData: initial,
-  });
+  const { data = initial } = useRead('getTraceability', {}, { initialData: initial });
   const [editing, setEditing] = useState<RequirementItem | 'new' | null>(null);
   const query = { kind: address.get('kind'), words: address.get('q') ?? '', isInScope, hasScope: address.get('scope') !== null };
   const inScope = filterRequirements(data.requirements, { ...query, show: null });

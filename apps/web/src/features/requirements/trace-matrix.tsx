@@ -1,9 +1,7 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
-import { useQueryClient } from '@tanstack/react-query';
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { BatonMark } from '../../ui/baton-mark.tsx';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { STATE_MARKS } from '../map/node-panel.tsx';
 
@@ -18,19 +16,11 @@ const MOST_COLUMNS = 160;
 
 /** Requirements down, tests across; a mark says how the test last went. A row or a column without any is a gap. */
 export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) {
-  const { api, base } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { base } = useProgramme();
+  const { act } = useChanges();
   const rows = requirements.slice(0, MOST_ROWS);
   const columns = tests.slice(0, MOST_COLUMNS);
-  const toggle = async (requirement: string, test: string, isLinked: boolean) => {
-    try {
-      await sendJson('PUT', `${api}/requirements/links`, { requirement, test, isLinked });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    }
-    await client.invalidateQueries({ queryKey: ['map'] });
-  };
+  const toggle = (requirement: string, test: string, isLinked: boolean) => act('linkTest', { input: { requirement, test, isLinked } });
   const onClick = ({ target }: MouseEvent) => {
     const cell = (target as HTMLElement).closest<HTMLElement>('button[data-test]');
     const { test, requirement, linked } = cell?.dataset ?? {};

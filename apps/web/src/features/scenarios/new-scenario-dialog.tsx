@@ -1,7 +1,8 @@
+import { fromForm } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { TextField } from '../../ui/field.tsx';
-import { sendJson } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { NodeField } from '../map/node-field.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -14,9 +15,10 @@ interface NewScenarioDialogProps {
 }
 
 export function NewScenarioDialog({ isOpen, onClose, edits = [] }: NewScenarioDialogProps) {
-  const { api, base } = useProgramme();
+  const { base } = useProgramme();
+  const { change } = useChanges();
   const form = useForm(async (values) => {
-    const { code } = await sendJson<{ code: string }>('POST', `${api}/scenarios`, { ...values, edits });
+    const { code } = await change('createScenario', { input: fromForm({ ...values, edits }) });
     location.href = `${base}/scenarios/${code}`;
   });
   return (

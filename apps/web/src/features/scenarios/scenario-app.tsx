@@ -1,11 +1,10 @@
-import type { RunOverlay, ScenarioDetail } from '@kindred-baton/contracts/scenarios/scenario';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../client/use-read.ts';
+import type { ScenarioDetail } from '@kindred-baton/contracts/scenarios/scenario';
+import { keepPreviousData } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
 import { RelayPage } from './relay/relay-page.tsx';
 import { ScenarioTabs, SCENARIO_VIEWS } from './scenario-tabs.tsx';
 import { ScenarioTitle } from './scenario-title.tsx';
@@ -26,19 +25,14 @@ export function ScenarioApp({ content, ...frame }: PageProps<ScenarioDetail>) {
 }
 
 function Scenario({ initial }: { readonly initial: ScenarioDetail }) {
-  const { api } = useProgramme();
   const address = useAddress();
   const hand = useScenario(initial);
   const { scenario } = hand;
   const view = SCENARIO_VIEWS.find(({ key }) => key === address.get('view'))?.key ?? 'relay';
   const runId = address.get('run') ?? scenario.runs[0]?.id ?? null;
   const hasRun = runId !== null && runId !== 'none';
-  const { data: overlay } = useQuery({
-    queryKey: ['runs', runId],
-    queryFn: () => getJson<RunOverlay>(`${api}/runs/${runId}`),
-    enabled: hasRun,
-    placeholderData: (before) => before,
-  });
+  const asked = { enabled: hasRun, placeholderData: keepPreviousData };
+  const { data: overlay } = useRead('getRunOverlay', { params: { run: runId ?? '' } }, asked);
   const run = hasRun ? (overlay ?? null) : null;
   const { rows } = scenario.document;
   const row = rows.find(({ name }) => name === (address.get('row') ?? run?.rowName)) ?? rows[0] ?? null;

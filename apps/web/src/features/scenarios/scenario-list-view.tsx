@@ -1,21 +1,20 @@
+import { useRead } from '../../client/use-read.ts';
 import type { ScenarioList, ScenarioListItem } from '@kindred-baton/contracts/scenarios/scenario';
-import { useQuery } from '@tanstack/react-query';
 import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
 import { useState } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { useInScope } from '../frame/use-in-scope.ts';
 import { NewScenarioDialog } from './new-scenario-dialog.tsx';
 
 export function ScenarioListView({ initial }: { readonly initial: ScenarioList }) {
-  const { api, base, can } = useProgramme();
+  const { base, can } = useProgramme();
   const inScope = useInScope();
-  const { data } = useQuery({ queryKey: ['scenarios'], queryFn: () => getJson<ScenarioList>(`${api}/scenarios`), initialData: initial });
+  const { data = initial } = useRead('listScenarios', {}, { initialData: initial });
   const [isAdding, setIsAdding] = useState(false);
   const shown = data.scenarios.filter((scenario) => inScope(scenario.node.code));
   const toFix = shown.filter((scenario) => scenario.errors > 0).length;

@@ -1,3 +1,5 @@
+import { useProgramme } from '../frame/programme-context.tsx';
+import { toAddress } from '../../client/call.ts';
 import FileDown from 'lucide-react/icons/file-down';
 import Redo2 from 'lucide-react/icons/redo-2';
 import Undo2 from 'lucide-react/icons/undo-2';
@@ -16,6 +18,7 @@ export type ScenarioView = (typeof SCENARIO_VIEWS)[number]['key'];
 
 /** The views, and what holds in each of them: undo, redo, files. */
 export function ScenarioTabs({ hand, view }: { readonly hand: ScenarioInHand; readonly view: ScenarioView }) {
+  const { api } = useProgramme();
   return (
     <ViewTabs label="Views of the scenario" views={SCENARIO_VIEWS} view={view}>
       {hand.canEdit && (
@@ -40,7 +43,7 @@ export function ScenarioTabs({ hand, view }: { readonly hand: ScenarioInHand; re
           </button>
         </>
       )}
-      <MenuButton label="Take away" icon={<FileDown size={15} aria-hidden />} choices={listFiles(hand)} isSmall />
+      <MenuButton label="Take away" icon={<FileDown size={15} aria-hidden />} choices={listFiles(api, hand)} isSmall />
     </ViewTabs>
   );
 }
@@ -54,5 +57,5 @@ const FILES = [
   { key: 'feature', name: 'Scenario outline (Gherkin)' },
 ] as const;
 
-const listFiles = ({ path }: ScenarioInHand) =>
-  FILES.map(({ key, name }) => ({ key, name, href: `${path}/export?format=${key}`, isDownload: true }));
+const listFiles = (api: string, { params }: ScenarioInHand) =>
+  FILES.map(({ key, name }) => ({ key, name, href: `${toAddress(api, 'exportScenario', { params })}?format=${key}`, isDownload: true }));

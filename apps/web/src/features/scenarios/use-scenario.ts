@@ -1,3 +1,8 @@
+import { fromForm } from '../../client/call.ts';
+import { listTopics } from '../../client/stale.ts';
+import { askAgain, useChanges } from '../../client/use-changes.ts';
+import { toKey, useRead } from '../../client/use-read.ts';
+import { call } from '../../client/call.ts';
 import type { DrawnTestView, ScenarioDetail } from '@kindred-baton/contracts/scenarios/scenario';
 import type { Chain, LegView } from '@kindred-baton/core/scenarios/chain';
 import { toLegView, toTestKey } from '@kindred-baton/core/scenarios/draw-legs';
@@ -7,9 +12,8 @@ import type { Finding } from '@kindred-baton/core/scenarios/findings/finding';
 import { findFindings } from '@kindred-baton/core/scenarios/findings/rules';
 import type { LegDocument } from '@kindred-baton/core/scenarios/scenario-document';
 import { wireChain } from '@kindred-baton/core/scenarios/wire-chain';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
-import { getJson, sendJson, toMessage } from '../../ui/request.ts';
 import { useNotice } from '../../ui/notices.tsx';
 import { useEditing } from '../../ui/use-editing.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -55,9 +59,10 @@ export function useScenario(initial: ScenarioDetail) {
   const { api, can } = useProgramme();
   const notify = useNotice();
   const client = useQueryClient();
-  const path = `${api}/scenarios/${initial.code}`;
-  const key = useMemo(() => ['scenarios', initial.code], [initial.code]);
-  const { data } = useQuery({ queryKey: key, queryFn: () => getJson<ScenarioDetail>(path), initialData: initial });
+  const { act } = useChanges();
+  const params = useMemo(() => ({ code: initial.code }), [initial.code]);
+  const key = useMemo(() => toKey('getScenario', { params }), [params]);
+  const { data = initial } = useRead('getScenario', { params }, { initialData: initial });
   const drawn = useMemo(() => drawScenario(data), [data]);
 
   const show = useCallback(
@@ -72,11 +77,11 @@ export function useScenario(initial: ScenarioDetail) {
     [client, key, data],
   );
   const send = useCallback(
-    (edits: readonly ScenarioEdit[]) => sendJson<{ undo: ScenarioEdit[] }>('PATCH', `${path}/document`, { edits }),
-    [path],
+    (edits: readonly ScenarioEdit[]) => call(api, 'editScenario', { params, input: fromForm({ edits }) }),
+    [api, params],
   );
-  const ask = useCallback(() => void client.invalidateQueries({ queryKey: ['scenarios'] }), [client]);
-  const { run, undo, redo } = useEditing({ show, send, ask });
+  const ask = useCallback(() => void askAgain(client, listTopics('editScenario')), [client]);
+  const { run, undo, redo } = useEditing<ScenarioEdit>({ show, send, ask });
 
   /** Changes a leg, unless somebody else has changed the same of it meanwhile. */
   const changeLeg = (leg: LegInHand, change: LegChange) => {
@@ -88,14 +93,9 @@ export function useScenario(initial: ScenarioDetail) {
       notify({ kind: 'done', text: `${leg.title} is taken out. Ctrl Z brings it back.` });
   };
   const change = async (fields: { name?: string; state?: ScenarioDetail['state'] }) => {
-    try {
-      await sendJson('PATCH', path, fields);
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    }
-    ask();
+    if (!(await act('changeScenario', { params, input: fields }))) ask();
   };
-  return { scenario: data, path, ...drawn, run, undo, redo, changeLeg, removeLeg, change, canEdit: can('edit scenarios') };
+  return { scenario: data, params, ...drawn, run, undo, redo, changeLeg, removeLeg, change, canEdit: can('edit scenarios') };
 }
 
 export type ScenarioInHand = ReturnType<typeof useScenario>;

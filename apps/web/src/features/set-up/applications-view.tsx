@@ -1,3 +1,6 @@
+import type { Given } from '../../client/call.ts';
+import { fromForm } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
 import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
@@ -5,13 +8,12 @@ import { EmptyView } from '../../ui/empty-view.tsx';
 import { TextField } from '../../ui/field.tsx';
 import { countOf } from '../../ui/format.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
-import { useSetUp } from './use-set-up.ts';
 
 type Environment = SetUp['environments'][number];
 
 /** Applications across, environments down, and in each cell where it is opened. */
 export function ApplicationsView({ setUp }: { readonly setUp: SetUp }) {
-  const { act } = useSetUp();
+  const { act } = useChanges();
   const [edited, setEdited] = useState<Environment | 'new' | null>(null);
   const [named, setNamed] = useState<{ readonly id: string; readonly name: string } | 'new' | null>(null);
   const { applications, environments } = setUp;
@@ -76,7 +78,7 @@ export function ApplicationsView({ setUp }: { readonly setUp: SetUp }) {
           application={named}
           onClose={() => setNamed(null)}
           onRemove={async (id) => {
-            if (await act('DELETE', `/applications/${id}`, 'Taken away.')) setNamed(null);
+            if (await act('removeApplication', { params: { id } }, 'Taken away.')) setNamed(null);
           }}
         />
       )}
@@ -86,7 +88,7 @@ export function ApplicationsView({ setUp }: { readonly setUp: SetUp }) {
           applications={applications}
           onClose={() => setEdited(null)}
           onRemove={async (id) => {
-            if (await act('DELETE', `/environments/${id}`, 'Taken away.')) setEdited(null);
+            if (await act('removeEnvironment', { params: { id } }, 'Taken away.')) setEdited(null);
           }}
         />
       )}
@@ -101,9 +103,11 @@ interface NameDialogProps {
 }
 
 function NameDialog({ application, onClose, onRemove }: NameDialogProps) {
-  const { send } = useSetUp();
+  const { change } = useChanges();
   const form = useForm(async ({ name }) => {
-    await (application === 'new' ? send('POST', '/applications', { name }) : send('PUT', `/applications/${application.id}`, { name }));
+    await (application === 'new'
+      ? change('addApplication', { input: fromForm({ name }) })
+      : change('saveApplication', { params: { id: application.id }, input: fromForm({ name }) }));
     onClose();
   });
   return (
@@ -133,10 +137,11 @@ interface EnvironmentDialogProps {
 }
 
 function EnvironmentDialog({ environment, applications, onClose, onRemove }: EnvironmentDialogProps) {
-  const { send } = useSetUp();
+  const { change } = useChanges();
   const own = environment === 'new' ? null : environment;
   const form = useForm(async ({ name, ...addresses }) => {
-    await (own ? send('PUT', `/environments/${own.id}`, { name, addresses }) : send('POST', '/environments', { name, addresses }));
+    const input = fromForm<Given<'addEnvironment'>['input']>({ name, addresses });
+    await (own ? change('saveEnvironment', { params: { id: own.id }, input }) : change('addEnvironment', { input }));
     onClose();
   });
   return (

@@ -1,9 +1,10 @@
-import type { HistoryView as HistoryPage, SetUp } from '@kindred-baton/contracts/programmes/programme';
+import { toKey } from '../../client/use-read.ts';
+import { call } from '../../client/call.ts';
+import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Choose } from '../../ui/choose.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Moment } from '../../ui/moment.tsx';
-import { getJson } from '../../ui/request.ts';
 import { FramedTable } from '../../ui/framed-table.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -17,15 +18,10 @@ export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
   const person = address.get('person') ?? '';
   const subject = address.get('subject') ?? '';
   const { data, fetchNextPage, hasNextPage, isFetching } = useInfiniteQuery({
-    queryKey: ['set-up', 'history', person, subject],
+    queryKey: toKey('getHistory', { input: { person, subject } }),
     initialPageParam: 0,
     queryFn: ({ pageParam }) => {
-      const query = new URLSearchParams({
-        ...(person ? { person } : {}),
-        ...(subject ? { subject } : {}),
-        ...(pageParam ? { before: String(pageParam) } : {}),
-      });
-      return getJson<HistoryPage>(`${api}/set-up/history?${query}`);
+      return call(api, 'getHistory', { input: { person, subject, ...(pageParam ? { before: pageParam } : {}) } });
     },
     getNextPageParam: (page) => (page.hasMore ? page.lines.at(-1)?.id : undefined),
   });

@@ -1,3 +1,4 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import type { Role } from '@kindred-baton/core/programmes/roles';
 import { useState } from 'react';
@@ -8,24 +9,17 @@ import { useNotice } from '../../ui/notices.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { readPeopleList } from './read-people-list.ts';
 import { RoleFields } from './role-fields.tsx';
-import { useSetUp } from './use-set-up.ts';
-
-interface Invited {
-  readonly invited: number;
-  readonly added: number;
-  readonly known: readonly string[];
-}
 
 /** Asks one person or a whole list to come: lines as they come out of a spreadsheet or an address book. */
 export function InviteDialog({ setUp, onClose }: { readonly setUp: SetUp; readonly onClose: () => void }) {
-  const { send } = useSetUp();
+  const { change } = useChanges();
   const notify = useNotice();
   const [text, setText] = useState('');
   const [roles, setRoles] = useState<readonly Role[]>(['tester']);
   const [team, setTeam] = useState('');
   const { people, problems } = readPeopleList(text, setUp.teams, { roles, teamIds: team === '' ? [] : [team] });
   const form = useForm(async () => {
-    const { invited, added, known } = await send<Invited>('POST', '/people', { people });
+    const { invited, added, known } = await change('invitePeople', { input: { people } });
     const said = [
       ...(invited > 0 ? [`${countOf(invited, 'person gets', 'people get')} a letter.`] : []),
       ...(added > 0 ? [`${countOf(added, 'person', 'people')} with an account ${added === 1 ? 'is' : 'are'} in at once.`] : []),

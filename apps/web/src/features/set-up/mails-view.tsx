@@ -1,21 +1,13 @@
-import type { MailBox } from '@kindred-baton/contracts/programmes/programme';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../client/use-read.ts';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Moment } from '../../ui/moment.tsx';
-import { getJson } from '../../ui/request.ts';
 import { FramedTable } from '../../ui/framed-table.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
 
 const ASK_MS = 5_000;
 
 /** Letters that went out, that wait, or that could not be sent, with the reason. */
 export function MailsView() {
-  const { api } = useProgramme();
-  const { data } = useQuery({
-    queryKey: ['set-up', 'mails'],
-    queryFn: () => getJson<MailBox>(`${api}/set-up/mails`),
-    refetchInterval: ASK_MS,
-  });
+  const { data } = useRead('listMails', {}, { refetchInterval: ASK_MS });
   if (!data) return <p className="text-soft">Loading …</p>;
   if (data.mails.length === 0)
     return (

@@ -1,27 +1,26 @@
+import { fromForm } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { TextField } from '../../ui/field.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { TimeZoneField } from './time-zone-field.tsx';
-import { useSetUp } from './use-set-up.ts';
 
 const DEFAULT_LEVELS = 'Value stream, Process, Activity';
 
 /** A programme from nothing: name, address, time zone, levels of its map. Whoever founds it leads it. */
 export function NewProgrammeDialog({ onClose }: { readonly onClose: () => void }) {
   const { timeZone } = useProgramme();
-  const { send } = useSetUp();
+  const { change } = useChanges();
   const [name, setName] = useState('');
   const [key, setKey] = useState<string | null>(null);
   const form = useForm(async ({ levels = '', ...values }) => {
-    const made = await send<{ key: string }>('POST', '/programmes', {
-      ...values,
-      levels: levels
-        .split(',')
-        .map((level) => level.trim())
-        .filter((level) => level !== ''),
-    });
+    const names = levels
+      .split(',')
+      .map((level) => level.trim())
+      .filter((level) => level !== '');
+    const made = await change('createProgramme', { input: fromForm({ ...values, levels: names }) });
     location.href = `/${made.key}/set-up`;
   });
   return (

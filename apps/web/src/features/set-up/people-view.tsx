@@ -1,3 +1,4 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import { useState } from 'react';
 import { countOf, formatDay } from '../../ui/format.ts';
@@ -5,11 +6,10 @@ import { Moment } from '../../ui/moment.tsx';
 import { FramedTable } from '../../ui/framed-table.tsx';
 import { InviteDialog } from './invite-dialog.tsx';
 import { PersonDialog } from './person-dialog.tsx';
-import { useSetUp } from './use-set-up.ts';
 
 /** People with their roles, teams and absences; who was invited and has not come; who has left. */
 export function PeopleView({ setUp }: { readonly setUp: SetUp }) {
-  const { act } = useSetUp();
+  const { act } = useChanges();
   const [edited, setEdited] = useState<string | null>(null);
   const [isInviting, setIsInviting] = useState(false);
   const teamOf = new Map(setUp.teams.map(({ id, name }) => [id, name]));
@@ -70,7 +70,7 @@ export function PeopleView({ setUp }: { readonly setUp: SetUp }) {
                   type="button"
                   className="button button-small"
                   aria-label={`Take the invitation of ${name} back`}
-                  onClick={() => void act('DELETE', `/invitations/${id}`, `The invitation of ${name} is taken back.`)}
+                  onClick={() => void act('revokeInvitation', { params: { id } }, `The invitation of ${name} is taken back.`)}
                 >
                   Take back
                 </button>

@@ -1,3 +1,4 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import type { Role } from '@kindred-baton/core/programmes/roles';
 import { useState } from 'react';
@@ -6,7 +7,6 @@ import { SelectField } from '../../ui/field.tsx';
 import { countOf } from '../../ui/format.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { RoleFields } from './role-fields.tsx';
-import { useSetUp } from './use-set-up.ts';
 
 type Person = SetUp['people'][number];
 
@@ -18,12 +18,12 @@ interface PersonDialogProps {
 
 /** Roles, teams with hours of her own, and absences; and how she leaves. */
 export function PersonDialog({ person, setUp, onClose }: PersonDialogProps) {
-  const { send } = useSetUp();
+  const changes = useChanges();
   const [roles, setRoles] = useState<readonly Role[]>(person.roles);
   const [teams, setTeams] = useState(person.teams);
   const [absences, setAbsences] = useState(person.absences);
   const form = useForm(async () => {
-    await send('PUT', `/people/${person.id}`, { roles, teams, absences });
+    await changes.change('savePerson', { params: { id: person.id }, input: { roles, teams, absences } });
     onClose();
   });
   const change = (index: number, part: Partial<(typeof absences)[number]>) =>
@@ -146,7 +146,7 @@ function TeamFields({ setUp, teams, onChange }: TeamFieldsProps) {
 
 /** She leaves: what she did stays, what is with her goes to somebody. */
 function Leave({ person, setUp, onDone }: { readonly person: Person; readonly setUp: SetUp; readonly onDone: () => void }) {
-  const { act } = useSetUp();
+  const { act } = useChanges();
   const [to, setTo] = useState('');
   const others = setUp.people.filter(({ id, leftAt }) => id !== person.id && leftAt === null);
   return (
@@ -169,7 +169,7 @@ function Leave({ person, setUp, onDone }: { readonly person: Person; readonly se
         type="button"
         className="button"
         onClick={() =>
-          void act('DELETE', `/people/${person.id}`, `${person.name} has left.`, { handTo: to || null }).then(
+          void act('leaveProgramme', { params: { id: person.id }, input: { handTo: to || null } }, `${person.name} has left.`).then(
             (isDone) => isDone && onDone(),
           )
         }

@@ -1,3 +1,4 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import { useState } from 'react';
 import { TextField } from '../../ui/field.tsx';
@@ -6,17 +7,16 @@ import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { NewProgrammeDialog } from './new-programme-dialog.tsx';
 import { TimeZoneField } from './time-zone-field.tsx';
-import { useSetUp } from './use-set-up.ts';
 
 /** The programme itself: its name, its time zone, how things are numbered, and who is told of defects. */
 export function ProgrammeView({ setUp }: { readonly setUp: SetUp }) {
   const { base } = useProgramme();
-  const { send } = useSetUp();
+  const { change } = useChanges();
   const notify = useNotice();
   const [isNew, setIsNew] = useState(false);
   const { programme } = setUp;
   const form = useForm(async (values) => {
-    await send('PATCH', '', values);
+    await change('changeProgramme', { input: values });
     notify({ kind: 'done', text: 'Kept.' });
   });
   return (

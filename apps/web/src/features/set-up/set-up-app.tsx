@@ -1,7 +1,6 @@
+import { useRead } from '../../client/use-read.ts';
 import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
-import { useQuery } from '@tanstack/react-query';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import { ViewTabs } from '../../ui/view-tabs.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
@@ -33,9 +32,9 @@ export function SetUpApp({ content, ...frame }: PageProps<SetUp>) {
 }
 
 function SetUpPage({ initial }: { readonly initial: SetUp }) {
-  const { api, can } = useProgramme();
+  const { can } = useProgramme();
   const address = useAddress();
-  const { data } = useQuery({ queryKey: ['set-up'], queryFn: () => getJson<SetUp>(`${api}/set-up`), initialData: initial });
+  const { data = initial } = useRead('getSetUp', {}, { initialData: initial });
   const views = VIEWS.filter(({ key }) => key !== 'history' || can('read the history'));
   const view = views.find(({ key }) => key === address.get('view'))?.key ?? 'programme';
   return (

@@ -1,14 +1,16 @@
-import type { Holidays, SetUp } from '@kindred-baton/contracts/programmes/programme';
+import type { Given } from '../../client/call.ts';
+import { call, fromForm } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
+import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { TextField } from '../../ui/field.tsx';
 import { countOf, formatDay, getToday } from '../../ui/format.ts';
-import { getJson, toMessage } from '../../ui/request.ts';
+import { toMessage } from '../../client/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { FramedTable } from '../../ui/framed-table.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { useSetUp } from './use-set-up.ts';
 
 type Team = SetUp['teams'][number];
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
@@ -73,17 +75,18 @@ function TeamRow({ team, onEdit }: { readonly team: Team; readonly onEdit: () =>
 const FIRST_COLOURS = ['#4C6FA5', '#6B7F3A', '#2F7F86', '#8A5A83', '#9A6B3F', '#5C6470'];
 
 function TeamDialog({ team, onClose }: { readonly team: Team | null; readonly onClose: () => void }) {
-  const { send, act } = useSetUp();
+  const { change, act } = useChanges();
   const [days, setDays] = useState<readonly number[]>(team?.workingDays ?? [1, 2, 3, 4, 5]);
   const [holidays, setHolidays] = useState<readonly string[]>(team?.holidays ?? []);
   const [region, setRegion] = useState(team?.holidayRegion ?? '');
   const form = useForm(async ({ name, colour, hoursPerDay }) => {
-    const body = { name, colour, hoursPerDay: Number(hoursPerDay), workingDays: days, holidays, holidayRegion: region };
-    await (team ? send('PUT', `/teams/${team.id}`, body) : send('POST', '/teams', body));
+    const fields = { name, colour, hoursPerDay: Number(hoursPerDay), workingDays: days, holidays, holidayRegion: region };
+    const body = fromForm<Given<'addTeam'>['input']>(fields);
+    await (team ? change('saveTeam', { params: { id: team.id }, input: body }) : change('addTeam', { input: body }));
     onClose();
   });
   const remove = async () => {
-    if (team && (await act('DELETE', `/teams/${team.id}`, `${team.name} is taken away.`))) onClose();
+    if (team && (await act('removeTeam', { params: { id: team.id } }, `${team.name} is taken away.`))) onClose();
   };
   return (
     <DialogBox title={team ? team.name : 'Add a team'} isOpen onClose={onClose} width={620}>
@@ -154,9 +157,8 @@ function HolidayFields({ holidays, region, onHolidays, onRegion }: HolidayFields
   const take = async () => {
     setProblem(null);
     try {
-      const { holidays: found } = await getJson<Holidays>(
-        `${api}/set-up/holidays?region=${encodeURIComponent(region)}&from=${year}-01-01&to=${year + 1}-12-31`,
-      );
+      const input = { region, from: `${year}-01-01`, to: `${year + 1}-12-31` };
+      const { holidays: found } = await call(api, 'listHolidays', { input });
       setNames(Object.fromEntries(found.map(({ day, name }) => [day, name])));
       onHolidays([...new Set([...holidays, ...found.map(({ day }) => day)])].sort());
     } catch (error) {

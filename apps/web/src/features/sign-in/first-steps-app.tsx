@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { TextField } from '../../ui/field.tsx';
-import { sendJson } from '../../ui/request.ts';
+import { sendJson } from '../../client/request.ts';
 import { useForm } from '../../ui/use-form.tsx';
 import { TimeZoneField } from '../set-up/time-zone-field.tsx';
 

@@ -1,11 +1,9 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { TestDetail } from '@kindred-baton/contracts/tests/test';
 import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { useState } from 'react';
 import { formatMinutes } from '../../ui/format.ts';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
-import { useProgramme } from '../frame/programme-context.tsx';
 
 interface AboutPartProps {
   readonly test: TestDetail;
@@ -16,18 +14,12 @@ interface AboutPartProps {
 
 /** What a test is besides its steps: it belongs to the test, not to a version. */
 export function AboutPart({ test, minutes, canEdit, onMinutes }: AboutPartProps) {
-  const { api } = useProgramme();
-  const notify = useNotice();
+  const { act } = useChanges();
   const [about, setAbout] = useState({ priority: test.priority, runBy: test.runBy, tags: test.tags });
   const change = async (wanted: ChangeTests['change'], next: typeof about) => {
     const before = about;
     setAbout(next);
-    try {
-      await sendJson('PATCH', `${api}/tests`, { codes: [test.code], change: wanted });
-    } catch (error) {
-      setAbout(before);
-      notify({ kind: 'problem', text: toMessage(error) });
-    }
+    if (!(await act('changeTests', { input: { codes: [test.code], change: wanted } }))) setAbout(before);
   };
   const retag = (text: string) => {
     const tags = [...new Set(text.split(',').map((tag) => tag.trim()))].filter((tag) => tag !== '').sort();

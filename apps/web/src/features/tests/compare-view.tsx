@@ -1,12 +1,10 @@
+import { useRead } from '../../client/use-read.ts';
 import type { TestDetail } from '@kindred-baton/contracts/tests/test';
 import type { StepDifference } from '@kindred-baton/core/tests/compare-versions';
 import { compareVersions } from '@kindred-baton/core/tests/compare-versions';
 import { printStep } from '@kindred-baton/core/tests/print-step';
-import { useQuery } from '@tanstack/react-query';
 import { Choose } from '../../ui/choose.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
 
 const WORDS: Readonly<Record<StepDifference['kind'], { readonly word: string; readonly look: string }>> = {
   same: { word: '', look: 'text-soft' },
@@ -92,12 +90,7 @@ function Line({ row, isStruck = false, isStrong = false }: LineProps) {
 }
 
 function useVersion(test: TestDetail, number: number) {
-  const { api } = useProgramme();
   const isHere = test.version.number === number;
-  const { data } = useQuery({
-    queryKey: ['tests', test.code, 'version', number],
-    queryFn: () => getJson<TestDetail>(`${api}/tests/${test.code}?version=${number}`),
-    enabled: !isHere,
-  });
+  const { data } = useRead('getTest', { params: { code: test.code }, input: { version: number } }, { enabled: !isHere });
   return isHere ? test.version : data?.version;
 }

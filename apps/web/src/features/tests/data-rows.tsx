@@ -1,3 +1,4 @@
+import { call, toAddress } from '../../client/call.ts';
 import type { SaveTest } from '@kindred-baton/contracts/tests/test';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import { countFreshValues, countUntilRepeat } from '@kindred-baton/core/values/count-fresh';
@@ -11,7 +12,7 @@ import type { ClipboardEvent } from 'react';
 import { useId } from 'react';
 import { FileButton } from '../../ui/file-button.tsx';
 import { useNotice } from '../../ui/notices.tsx';
-import { sendForm, toMessage } from '../../ui/request.ts';
+import { toMessage } from '../../client/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { copyRow, listColumns, pasteRows } from './data-row-cells.ts';
 
@@ -211,12 +212,11 @@ interface RowFilesProps {
 function RowFiles({ code, hasRows, canEdit, onRead }: RowFilesProps) {
   const { api } = useProgramme();
   const notify = useNotice();
-  const path = `${api}/tests/${code}/rows`;
   const read = async (file: File) => {
     const form = new FormData();
     form.set('file', file);
     try {
-      const { rows, problems } = await sendForm<{ rows: Rows; problems: { message: string }[] }>(path, form);
+      const { rows, problems } = await call(api, 'readDataRows', { params: { code }, form });
       if (problems.length > 0) notify({ kind: 'problem', text: `${file.name}: ${problems[0]?.message ?? ''} Nothing was taken in.` });
       else {
         onRead(rows);
@@ -229,7 +229,7 @@ function RowFiles({ code, hasRows, canEdit, onRead }: RowFilesProps) {
   return (
     <>
       {hasRows && (
-        <a className="button button-small" href={path} download>
+        <a className="button button-small" href={toAddress(api, 'exportDataRows', { params: { code } })} download>
           <FileDown size={14} aria-hidden /> Export
         </a>
       )}

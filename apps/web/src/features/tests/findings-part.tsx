@@ -1,12 +1,9 @@
+import { useChanges } from '../../client/use-changes.ts';
 import type { TestSurroundings, WaiverView } from '@kindred-baton/contracts/tests/test';
 import type { TestFinding } from '@kindred-baton/core/tests/findings/finding';
 import { examineTest, toWaiverKey } from '@kindred-baton/core/tests/findings/rules';
-import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
 import { PanelPart } from '../../ui/side-panel.tsx';
-import { useProgramme } from '../frame/programme-context.tsx';
 import type { TestDraft } from './test-draft.ts';
 
 export interface OpenFindings {
@@ -87,16 +84,9 @@ export function FindingsPart({
 }
 
 function useWaive(code: string) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { act } = useChanges();
   return async ({ rule, about }: TestFinding, note: string | null): Promise<void> => {
-    try {
-      await sendJson('PUT', `${api}/tests/${code}/waivers`, { rule, about, note });
-      await client.invalidateQueries({ queryKey: ['tests'] });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    }
+    await act('waiveFinding', { params: { code }, input: { rule, about, note } });
   };
 }
 

@@ -1,33 +1,24 @@
+import type { Output } from '../../client/call.ts';
+import { useChanges } from '../../client/use-changes.ts';
 import type { TestDetail, TestSurroundings } from '@kindred-baton/contracts/tests/test';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { countOf } from '../../ui/format.ts';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
 import { PanelPart } from '../../ui/side-panel.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** Which cycle has which version; where it is an older one, the turns that nobody has begun can take the newest agreed one over. */
 export default function PinnedPart({ test, around }: { readonly test: TestDetail; readonly around: TestSurroundings }) {
-  const { api, base, can } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { base, can } = useProgramme();
+  const { act } = useChanges();
   const [isBusy, setIsBusy] = useState(false);
   const newest = test.versions.find(({ state }) => state === 'agreed')?.number;
   if (around.pinned.length === 0) return null;
   const take = async (cycle: string) => {
     setIsBusy(true);
-    try {
-      const { changed, version } = await sendJson<{ changed: number; version: number }>('POST', `${api}/tests/${test.code}/newer`, {
-        cycle,
-      });
-      await client.invalidateQueries({ queryKey: ['tests'] });
-      notify({ kind: 'done', text: `${countOf(changed, 'turn')} of ${cycle} will be done with version ${version}.` });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    } finally {
-      setIsBusy(false);
-    }
+    const say = ({ changed, version }: Output<'takeNewerVersion'>) =>
+      `${countOf(changed, 'turn')} of ${cycle} will be done with version ${version}.`;
+    await act('takeNewerVersion', { params: { code: test.code }, input: { cycle } }, say);
+    setIsBusy(false);
   };
   return (
     <PanelPart title="Pinned in cycles">

@@ -1,8 +1,7 @@
-import type { TestDetail, TestSurroundings } from '@kindred-baton/contracts/tests/test';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../client/use-read.ts';
+import type { TestDetail } from '@kindred-baton/contracts/tests/test';
 import { lazy, Suspense, useEffect, useMemo, useReducer } from 'react';
 import { BatonMark } from '../../ui/baton-mark.tsx';
-import { getJson } from '../../ui/request.ts';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
 import { isTyping } from '../../ui/is-typing.ts';
 import { useAddress } from '../frame/address-context.tsx';
@@ -43,16 +42,13 @@ export function TestApp({ content, ...frame }: PageProps<TestDetail>) {
 }
 
 function TestEditor({ test }: { readonly test: TestDetail }) {
-  const { api, base, can } = useProgramme();
+  const { base, can } = useProgramme();
   const address = useAddress();
   const [draft, dispatch] = useReducer(reduceDraft, test, createDraft);
   const isNewest = test.version.number === test.versions[0]?.number;
   const canEdit = can('edit tests') && isNewest && test.version.state !== 'retired';
   const saving = useSaving(test, draft, dispatch);
-  const { data: around } = useQuery({
-    queryKey: ['tests', test.code, 'surroundings'],
-    queryFn: () => getJson<TestSurroundings>(`${api}/tests/${test.code}/surroundings`),
-  });
+  const { data: around } = useRead('getTestSurroundings', { params: { code: test.code } });
   const findings = useMemo(() => findOpenFindings(draft, around), [draft, around]);
   const compared = /^(\d+)-(\d+)$/.exec(address.get('compare') ?? '');
   useUndoKeys(canEdit, dispatch);

@@ -1,8 +1,11 @@
+import { listTopics } from '../../client/stale.ts';
+import { askAgain } from '../../client/use-changes.ts';
+import { call } from '../../client/call.ts';
 import type { TestDetail, TestVersionView } from '@kindred-baton/contracts/tests/test';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNotice } from '../../ui/notices.tsx';
-import { RequestError, sendJson, toMessage } from '../../ui/request.ts';
+import { RequestError, toMessage } from '../../client/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 import type { DraftEvent, TestDraft } from './test-draft.ts';
 import { toSaveTest } from './test-draft.ts';
@@ -35,7 +38,7 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
   const [problems, setProblems] = useState<RequestError['problems']>([]);
   const [refusal, setRefusal] = useState<string | null>(null);
   const isSending = useRef(false);
-  const path = `${api}/tests/${test.code}`;
+  const params = { code: test.code };
   const attempt = async (send: () => Promise<void>) => {
     if (isSending.current) return;
     isSending.current = true;
@@ -44,7 +47,7 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
       await send();
       setProblems([]);
       setRefusal(null);
-      await client.invalidateQueries({ queryKey: ['tests'] });
+      await askAgain(client, listTopics('saveTest'));
     } catch (error) {
       const theirs =
         error instanceof RequestError && error.code === 'conflict'
@@ -60,7 +63,7 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
   };
   const save = () =>
     attempt(async () => {
-      const saved = await sendJson<TestDraft['base']>('PUT', path, toSaveTest(draft));
+      const saved = await call(api, 'saveTest', { params, input: toSaveTest(draft) });
       dispatch({ kind: 'saved', base: saved, edits: draft.edits });
       if (!isDraft) notify({ kind: 'done', text: `Version ${saved.number} is saved as a draft.` });
       setIsDraft(true);
@@ -91,8 +94,8 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
   });
   return {
     ...{ isBusy, isDraft, conflict, problems, refusal, save },
-    agree: () => leave(() => sendJson('POST', `${path}/agree`, draft.base)),
-    discard: () => leave(() => sendJson('DELETE', `${path}/draft`, draft.base)),
+    agree: () => leave(() => call(api, 'agreeTest', { params, input: draft.base })),
+    discard: () => leave(() => call(api, 'discardDraft', { params, input: draft.base })),
     forgetConflict: () => {
       setIsDraft((before) => before || conflict?.state === 'draft');
       setConflict(null);

@@ -1,8 +1,5 @@
-import { useQueryClient } from '@tanstack/react-query';
+import { useChanges } from '../../client/use-changes.ts';
 import { useState } from 'react';
-import { useNotice } from '../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../ui/request.ts';
-import { useProgramme } from '../frame/programme-context.tsx';
 
 interface NudgeButtonProps {
   readonly turn: string;
@@ -12,21 +9,12 @@ interface NudgeButtonProps {
 
 /** Asks whoever has the baton for it, politely; at most once a day, and counted. */
 export function NudgeButton({ turn, title, nudges }: NudgeButtonProps) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { act } = useChanges();
   const [isBusy, setIsBusy] = useState(false);
   const nudge = async () => {
     setIsBusy(true);
-    try {
-      const { to } = await sendJson<{ to: string }>('POST', `${api}/turns/${turn}/nudge`);
-      notify({ kind: 'done', text: `${to} gets a friendly word.` });
-      await client.invalidateQueries({ queryKey: ['turns'] });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    } finally {
-      setIsBusy(false);
-    }
+    await act('nudge', { params: { turn } }, ({ to }) => `${to} gets a friendly word.`);
+    setIsBusy(false);
   };
   return (
     <button

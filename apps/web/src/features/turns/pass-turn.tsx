@@ -1,11 +1,10 @@
+import { useChanges } from '../../client/use-changes.ts';
+import { useRead } from '../../client/use-read.ts';
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
-import type { Choices } from '@kindred-baton/contracts/programmes/programme';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextArea } from '../../ui/field.tsx';
 import { useNotice } from '../../ui/notices.tsx';
-import { getJson, sendJson } from '../../ui/request.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
@@ -30,22 +29,18 @@ export function PassTurn({ guide }: { readonly guide: GuideView }) {
 }
 
 function PassDialog({ guide, isTaken, onClose }: { readonly guide: GuideView; readonly isTaken: boolean; readonly onClose: () => void }) {
-  const { api, can, viewer } = useProgramme();
-  const client = useQueryClient();
+  const { can, viewer } = useProgramme();
+  const { change } = useChanges();
   const notify = useNotice();
   const isLead = can('run cycles');
-  const { data: choices } = useQuery({
-    queryKey: ['choices'],
-    queryFn: () => getJson<Choices>(`${api}/choices`),
-    enabled: isLead && !isTaken,
-  });
+  const { data: choices } = useRead('getChoices', {}, { enabled: isLead && !isTaken });
   const people = isLead
     ? [...guide.mates, ...(choices?.people ?? []).filter(({ id }) => guide.mates.every((mate) => mate.id !== id))]
     : guide.mates;
   const others = people.filter(({ name }) => name !== guide.turn.assignee);
   const form = useForm(async ({ personId, word }) => {
-    await sendJson('PUT', `${api}/turns/${guide.turn.id}/assignee`, { personId: isTaken ? viewer.person.id : personId, word });
-    await client.invalidateQueries({ queryKey: ['turns'] });
+    const input = { personId: isTaken ? viewer.person.id : (personId ?? ''), word };
+    await change('passTurn', { params: { turn: guide.turn.id }, input });
     notify({ kind: 'done', text: isTaken ? 'It is with you now.' : 'Handed over.' });
     onClose();
   });

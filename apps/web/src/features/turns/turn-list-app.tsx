@@ -1,12 +1,12 @@
+import { useRead } from '../../client/use-read.ts';
 import type { TurnCard, TurnList } from '@kindred-baton/contracts/turns/turn';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData } from '@tanstack/react-query';
 import X from 'lucide-react/icons/x';
 import { BatonChip } from '../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatDay } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
-import { getJson } from '../../ui/request.ts';
 import type { Address } from '../frame/address-context.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
@@ -37,17 +37,20 @@ export function TurnListApp({ content, ...frame }: PageProps<TurnList>) {
 }
 
 function Turns({ initial, initialAddress }: { readonly initial: TurnList; readonly initialAddress: string }) {
-  const { api, base } = useProgramme();
+  const { base } = useProgramme();
   const address = useAddress();
   const query = toQuery(initial.cycle.code, address.get);
-  const { data, isPlaceholderData } = useQuery({
-    queryKey: ['turns', 'list', query],
-    queryFn: () => getJson<TurnList>(`${api}/turns/list?${query}`),
-    ...(query === toQuery(initial.cycle.code, (name) => new URLSearchParams(initialAddress.split('?')[1]).get(name))
-      ? { initialData: initial }
-      : {}),
-    placeholderData: (before) => before,
-  });
+  const input = Object.fromEntries(new URLSearchParams(query));
+  const { data, isPlaceholderData } = useRead(
+    'listTurns',
+    { input },
+    {
+      ...(query === toQuery(initial.cycle.code, (name) => new URLSearchParams(initialAddress.split('?')[1]).get(name))
+        ? { initialData: initial }
+        : {}),
+      placeholderData: keepPreviousData,
+    },
+  );
   const list = data ?? initial;
   const page = list.page;
   const pages = Math.max(1, Math.ceil(list.total / PAGE_SIZE));

@@ -1,11 +1,10 @@
+import { useRead } from '../../client/use-read.ts';
 import type { TurnsHome } from '@kindred-baton/contracts/turns/turn';
-import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useEffect } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatMinutes } from '../../ui/format.ts';
 import { Moment } from '../../ui/moment.tsx';
-import { getJson } from '../../ui/request.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
@@ -24,9 +23,8 @@ export function TurnsApp({ content, ...frame }: PageProps<TurnsHome>) {
 
 /** The business tester's home: with you, on its way to you, passed on. */
 function Home({ initial }: { readonly initial: TurnsHome }) {
-  const { api } = useProgramme();
   const address = useAddress();
-  const { data } = useQuery({ queryKey: ['turns', 'home'], queryFn: () => getJson<TurnsHome>(`${api}/turns`), initialData: initial });
+  const { data = initial } = useRead('getTurnsHome', {}, { initialData: initial });
   const chosen = address.get('turn');
   const open = (turn: string) => address.set({ turn });
   return (

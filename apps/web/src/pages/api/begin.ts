@@ -2,7 +2,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import { beginSchema } from '@kindred-baton/contracts/programmes/programme';
 import { foundFirst, isEmptyStore } from '@kindred-baton/store/programmes/found-first';
 import { hashPassword } from 'better-auth/crypto';
-import { definePublicEndpoint } from '../../server/endpoint.ts';
+import { definePublicEndpoint } from '../../server/serve-public.ts';
 import { getStore } from '../../server/store.ts';
 
 const LEVELS = ['Value stream', 'Process', 'Activity'];

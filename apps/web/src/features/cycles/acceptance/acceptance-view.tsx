@@ -1,14 +1,13 @@
-import type { Acceptance, AcceptedNode } from '@kindred-baton/contracts/cycles/acceptance';
+import { useRead } from '../../../client/use-read.ts';
+import type { AcceptedNode } from '@kindred-baton/contracts/cycles/acceptance';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
 import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
 import { getPassShare, getRunShare } from '@kindred-baton/core/progress/tally';
-import { useQuery } from '@tanstack/react-query';
 import { BatonBar } from '../../../ui/baton-mark.tsx';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf, formatDay, formatShare } from '../../../ui/format.ts';
 import { Moment } from '../../../ui/moment.tsx';
-import { getJson } from '../../../ui/request.ts';
 import { PanelPart, SidePanel } from '../../../ui/side-panel.tsx';
 import { FramedTable } from '../../../ui/framed-table.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
@@ -22,10 +21,7 @@ export function AcceptanceView({ cycle }: { readonly cycle: CycleDetail }) {
   const { api } = useProgramme();
   const address = useAddress();
   const inScope = useInScope();
-  const { data } = useQuery({
-    queryKey: ['cycles', cycle.code, 'acceptance'],
-    queryFn: () => getJson<Acceptance>(`${api}/cycles/${cycle.code}/acceptance`),
-  });
+  const { data } = useRead('getAcceptance', { params: { code: cycle.code } });
   if (!data) return <p className="text-soft">Loading the figures …</p>;
   const hasScope = address.get('scope') !== null;
   // Without a scope two levels are enough, and what has an owner or a decision of its own; a block of the strip shows all below it.

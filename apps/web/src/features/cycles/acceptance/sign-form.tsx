@@ -1,13 +1,14 @@
+import type { Given } from '../../../client/call.ts';
+import { fromForm } from '../../../client/call.ts';
+import { useChanges } from '../../../client/use-changes.ts';
 import type { AcceptedNode } from '@kindred-baton/contracts/cycles/acceptance';
 import { addDays } from '@kindred-baton/core/time/calendar';
 import type { SignOffDecision } from '@kindred-baton/core/cycles/cycle';
 import { SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { TextArea } from '../../../ui/field.tsx';
 import { getToday } from '../../../ui/format.ts';
 import { useNotice } from '../../../ui/notices.tsx';
-import { sendJson } from '../../../ui/request.ts';
 import { useForm } from '../../../ui/use-form.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
@@ -20,22 +21,16 @@ const FIRST_DAYS = 14;
 
 /** An owner's decision: accept, accept with a list of what is not yet so, or refuse with a reason. */
 export function SignForm({ node, cycle }: { readonly node: AcceptedNode; readonly cycle: string }) {
-  const { api, timeZone, nowMs } = useProgramme();
-  const client = useQueryClient();
+  const { timeZone, nowMs } = useProgramme();
+  const changes = useChanges();
   const notify = useNotice();
   const [decision, setDecision] = useState<SignOffDecision | null>(null);
   const soon = addDays(getToday(timeZone, nowMs), FIRST_DAYS);
   const [reservations, setReservations] = useState([{ text: '', dueOn: soon }]);
   const form = useForm(async ({ reason = '' }) => {
     const own = decision === 'accepted with reservations' ? reservations : [];
-    await sendJson('POST', `${api}/cycles/${cycle}/acceptance`, {
-      node: node.code,
-      decision,
-      reason,
-      reservations: own,
-      seen: node.counts,
-    });
-    await client.invalidateQueries({ queryKey: ['cycles'] });
+    const input = fromForm<Given<'signOffNode'>['input']>({ node: node.code, decision, reason, reservations: own, seen: node.counts });
+    await changes.change('signOffNode', { params: { code: cycle }, input });
     notify({ kind: 'done', text: `${node.name}: ${decision}. The figures are kept as they stand.` });
   });
   const change = (index: number, part: Partial<(typeof reservations)[number]>) =>

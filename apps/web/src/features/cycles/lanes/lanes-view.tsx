@@ -1,12 +1,11 @@
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
-import type { CyclePlanView, StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
+import type { StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
 import type { PlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
-import { useNotice } from '../../../ui/notices.tsx';
-import { getJson, sendJson, toMessage } from '../../../ui/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { FitPanel } from './fit-panel.tsx';
@@ -19,12 +18,9 @@ const NONE: readonly PlanChange[] = [];
 
 /** Lanes: who has how much on which day, whether it fits, and what would help. */
 export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
-  const { api, base, can } = useProgramme();
+  const { base, can } = useProgramme();
   const address = useAddress();
-  const { data: view } = useQuery({
-    queryKey: ['cycles', cycle.code, 'plan'],
-    queryFn: () => getJson<CyclePlanView>(`${api}/cycles/${cycle.code}/plan`),
-  });
+  const { data: view } = useRead('getPlan', { params: { code: cycle.code } });
   const [tried, setTried] = useState(NONE);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const inHand = usePlan(view, tried);
@@ -124,18 +120,8 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
 
 /** Sends a change of staff and says what came of it; answers whether it was done. */
 function useStaff(code: string) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
-  return async (body: StaffCycle): Promise<boolean> => {
-    try {
-      const { changed, left } = await sendJson<Staffed>('POST', `${api}/cycles/${code}/plan`, body);
-      await client.invalidateQueries({ queryKey: ['cycles'] });
-      notify({ kind: 'done', text: `${countOf(changed, 'turn')} changed.${left > 0 ? ` ${countOf(left, 'turn')} with nobody yet.` : ''}` });
-      return true;
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-      return false;
-    }
-  };
+  const { act } = useChanges();
+  const say = ({ changed, left }: Staffed) =>
+    `${countOf(changed, 'turn')} changed.${left > 0 ? ` ${countOf(left, 'turn')} with nobody yet.` : ''}`;
+  return async (input: StaffCycle): Promise<boolean> => (await act('staffCycle', { params: { code }, input }, say)) !== undefined;
 }

@@ -1,11 +1,10 @@
-import type { CycleDetail, ScopeEffects } from '@kindred-baton/contracts/cycles/cycle';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
+import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import { DialogBox } from '../../../ui/dialog.tsx';
 import { TextArea } from '../../../ui/field.tsx';
 import { countOf, formatMinutes } from '../../../ui/format.ts';
-import { sendJson } from '../../../ui/request.ts';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
-import { useProgramme } from '../../frame/programme-context.tsx';
 
 interface DropRunsDialogProps {
   readonly cycle: CycleDetail;
@@ -16,16 +15,11 @@ interface DropRunsDialogProps {
 
 /** Says what taking runs out sets aside before it is done. */
 export function DropRunsDialog({ cycle, runs, onClose, onDone }: DropRunsDialogProps) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
-  const path = `${api}/cycles/${cycle.code}/scope`;
-  const { data: effects } = useQuery({
-    queryKey: ['cycles', cycle.code, 'effects', runs],
-    queryFn: () => sendJson<ScopeEffects>('PUT', path, { runs }),
-  });
+  const { change } = useChanges();
+  const params = { code: cycle.code };
+  const { data: effects } = useRead('getScopeEffects', { params, input: { runs: [...runs] } });
   const form = useForm(async ({ why = '' }) => {
-    await sendJson('POST', path, { add: [], drop: runs, why });
-    await client.invalidateQueries({ queryKey: ['cycles'] });
+    await change('changeScope', { params, input: { add: [], drop: [...runs], why } });
     onDone();
   });
   const isOpen = cycle.state === 'open';

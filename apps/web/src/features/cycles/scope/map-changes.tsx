@@ -1,18 +1,13 @@
-import type { NodeChange } from '@kindred-baton/contracts/map/node';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../../client/use-read.ts';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { Moment } from '../../../ui/moment.tsx';
-import { getJson } from '../../../ui/request.ts';
 import { FramedTable } from '../../../ui/framed-table.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
 /** What changed on the map since the cycle opened: the cycle’s scope was chosen before that. */
 export function MapChanges({ code }: { readonly code: string }) {
-  const { api, base } = useProgramme();
-  const { data } = useQuery({
-    queryKey: ['map', 'changes', code],
-    queryFn: () => getJson<{ changes: NodeChange[] }>(`${api}/cycles/${code}/map-changes`),
-  });
+  const { base } = useProgramme();
+  const { data } = useRead('getMapChanges', { params: { code } });
   if (!data) return <p className="text-soft">Loading …</p>;
   if (data.changes.length === 0) {
     return (

@@ -1,12 +1,12 @@
-import type { CycleDetail, CycleScope } from '@kindred-baton/contracts/cycles/cycle';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
+import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import { useState } from 'react';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { DialogBox } from '../../../ui/dialog.tsx';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { TextArea } from '../../../ui/field.tsx';
 import { countOf, formatMinutes, STATUS_WORDS } from '../../../ui/format.ts';
-import { getJson, sendJson } from '../../../ui/request.ts';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
@@ -163,13 +163,12 @@ function RunTable({ cycle, chosen, onChoose }: RunTableProps) {
 }
 
 function AddDialog({ cycle, onClose }: { readonly cycle: CycleDetail; readonly onClose: () => void }) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
+  const { change } = useChanges();
   const [chosen, setChosen] = useState<Chosen>(new Map());
-  const { data: scope } = useQuery({ queryKey: ['scenarios', 'scope'], queryFn: () => getJson<CycleScope>(`${api}/cycles/scope`) });
+  const { data: scope } = useRead('getCycleScope', {});
   const form = useForm(async ({ why = '' }) => {
-    await sendJson('POST', `${api}/cycles/${cycle.code}/scope`, { add: toScopeItems(chosen), drop: [], why });
-    await client.invalidateQueries({ queryKey: ['cycles'] });
+    const input = { add: toScopeItems(chosen), drop: [], why };
+    await change('changeScope', { params: { code: cycle.code }, input });
     onClose();
   });
   const size = scope ? measureChosen(scope, chosen) : null;

@@ -1,33 +1,36 @@
-import type { SinceOpening } from '@kindred-baton/contracts/cycles/cycle';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
 import { useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { Moment } from '../../../ui/moment.tsx';
-import { useNotice } from '../../../ui/notices.tsx';
-import { getJson, sendJson, toMessage } from '../../../ui/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { MapChanges } from './map-changes.tsx';
 
 /** What changed since the cycle opened: tests, scenarios and the map; each test and scenario can be taken over. */
 export function SinceOpeningView({ code, canTake }: { readonly code: string; readonly canTake: boolean }) {
-  const { api, base } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { base } = useProgramme();
+  const { act } = useChanges();
   const [busy, setBusy] = useState<string | null>(null);
-  const { data } = useQuery({ queryKey: ['cycles', code, 'since'], queryFn: () => getJson<SinceOpening>(`${api}/cycles/${code}/since`) });
+  const { data } = useRead('getSinceOpening', { params: { code } });
   if (!data) return <p className="text-soft">Looking what changed …</p>;
-  const take = async (key: string, path: string, body: object, say: (answer: { changed?: number; runs?: number }) => string) => {
+  const take = async (key: string, work: () => Promise<unknown>) => {
     setBusy(key);
-    try {
-      notify({ kind: 'done', text: say(await sendJson('POST', path, body)) });
-      await client.invalidateQueries({ queryKey: ['cycles'] });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    } finally {
-      setBusy(null);
-    }
+    await work();
+    setBusy(null);
   };
+  const takeTest = (test: string, version: number) =>
+    take(test, () =>
+      act(
+        'takeNewerVersion',
+        { params: { code: test }, input: { cycle: code } },
+        ({ changed }) => `${countOf(changed, 'turn')} of ${test} took version ${version} over.`,
+      ),
+    );
+  const takeScenario = (scenario: string) =>
+    take(scenario, () =>
+      act('takeScenario', { params: { code }, input: { scenario } }, ({ runs }) => `${countOf(runs, 'run')} made anew from ${scenario}.`),
+    );
   return (
     <div className="grid gap-4">
       <Items title="Tests with a newer version" empty="Every turn is on the newest agreed version of its test." items={data.tests.length}>
@@ -38,17 +41,7 @@ export function SinceOpeningView({ code, canTake }: { readonly code: string; rea
             code={test}
             name={name}
             text={`version ${pinned.join(', ')} here, ${newest} agreed since; ${countOf(notBegun, 'turn')} nobody has begun${begun > 0 ? `, ${begun} begun stay as they are` : ''}`}
-            onTake={
-              canTake && notBegun > 0
-                ? () =>
-                    void take(
-                      test,
-                      `${api}/tests/${test}/newer`,
-                      { cycle: code },
-                      ({ changed = 0 }) => `${countOf(changed, 'turn')} of ${test} took version ${newest} over.`,
-                    )
-                : null
-            }
+            onTake={canTake && notBegun > 0 ? () => void takeTest(test, newest) : null}
             isBusy={busy === test}
           />
         ))}
@@ -66,17 +59,7 @@ export function SinceOpeningView({ code, canTake }: { readonly code: string; rea
                 {begun > 0 ? `, ${begun} begun stay as they are` : ''}
               </>
             }
-            onTake={
-              canTake && notBegun > 0
-                ? () =>
-                    void take(
-                      scenario,
-                      `${api}/cycles/${code}/scenarios`,
-                      { scenario },
-                      ({ runs = 0 }) => `${countOf(runs, 'run')} made anew from ${scenario}.`,
-                    )
-                : null
-            }
+            onTake={canTake && notBegun > 0 ? () => void takeScenario(scenario) : null}
             isBusy={busy === scenario}
           />
         ))}

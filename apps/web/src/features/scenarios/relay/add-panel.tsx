@@ -1,16 +1,15 @@
-import type { TestList, TestListItem } from '@kindred-baton/contracts/tests/library';
+import { useRead } from '../../../client/use-read.ts';
+import type { TestListItem } from '@kindred-baton/contracts/tests/library';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { findLane, readWorkshopText } from '@kindred-baton/core/scenarios/read-workshop-line';
 import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData } from '@tanstack/react-query';
 import GripVertical from 'lucide-react/icons/grip-vertical';
 import X from 'lucide-react/icons/x';
 import { useState } from 'react';
 import { countOf } from '../../../ui/format.ts';
-import { getJson } from '../../../ui/request.ts';
 import { SidePanel } from '../../../ui/side-panel.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
-import { useProgramme } from '../../frame/programme-context.tsx';
 import { TEST_CARGO } from './use-relay-drag.ts';
 import type { LegInHand, ScenarioInHand } from '../use-scenario.ts';
 
@@ -68,14 +67,9 @@ interface PlaceProps {
 }
 
 function Tests({ hand, before }: PlaceProps) {
-  const { api } = useProgramme();
   const address = useAddress();
   const [words, setWords] = useState(address.get('find') ?? '');
-  const { data } = useQuery({
-    queryKey: ['tests', 'to pick', words],
-    queryFn: () => getJson<TestList>(`${api}/tests?${new URLSearchParams({ q: words, state: 'agreed|draft' }).toString()}`),
-    placeholderData: (earlier) => earlier,
-  });
+  const { data } = useRead('listTests', { input: { q: words, state: 'agreed|draft' } }, { placeholderData: keepPreviousData });
   const found = data?.tests ?? [];
   const add = (test: TestListItem) =>
     void hand.run([{ kind: 'add leg', leg: createLeg({ id: crypto.randomUUID(), test: test.code }), before }]);

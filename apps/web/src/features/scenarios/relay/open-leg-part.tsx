@@ -1,11 +1,11 @@
-import type { LegProposals } from '@kindred-baton/contracts/scenarios/reuse';
+import { fromForm } from '../../../client/call.ts';
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
 import type { Field } from '@kindred-baton/core/values/field';
 import { guessFieldType, toNameKey } from '@kindred-baton/core/values/field';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { DialogBox } from '../../../ui/dialog.tsx';
 import { TextField } from '../../../ui/field.tsx';
-import { getJson, sendJson } from '../../../ui/request.ts';
 import { PanelPart } from '../../../ui/side-panel.tsx';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { NodeField } from '../../map/node-field.tsx';
@@ -20,10 +20,7 @@ interface OpenLegPartProps {
 export function OpenLegPart({ hand, leg }: OpenLegPartProps) {
   const [isDrafting, setIsDrafting] = useState(false);
   const { needs, gives } = leg.document;
-  const { data } = useQuery({
-    queryKey: ['scenarios', hand.scenario.code, 'proposals', leg.title, leg.team?.id, needs, gives],
-    queryFn: () => getJson<LegProposals>(`${hand.path}/proposals`),
-  });
+  const { data } = useRead('proposeForLegs', { params: hand.params }, { of: [leg.title, leg.team?.id, needs, gives] });
   const proposals = data?.legs.find((each) => each.leg === leg.id)?.proposals ?? [];
   const take = (test: string) => void hand.changeLeg(leg, { test, title: null });
   return (
@@ -95,11 +92,10 @@ interface DraftDialogProps extends OpenLegPartProps {
 }
 
 function DraftDialog({ hand, leg, isOpen, onClose }: DraftDialogProps) {
-  const client = useQueryClient();
+  const { change } = useChanges();
   const form = useForm(async (values) => {
-    await sendJson('POST', `${hand.path}/draft`, { ...values, leg: leg.id });
+    await change('draftForLeg', { params: hand.params, input: fromForm({ ...values, leg: leg.id }) });
     onClose();
-    await client.invalidateQueries({ queryKey: ['scenarios'] });
   });
   return (
     <DialogBox title={`A draft test: ${leg.title}`} isOpen={isOpen} onClose={onClose}>

@@ -1,13 +1,13 @@
+import { useRead } from '../../../client/use-read.ts';
 import type { FoundChainView } from '@kindred-baton/contracts/scenarios/reuse';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
 import { toNameKey } from '@kindred-baton/core/values/field';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf, formatMinutes } from '../../../ui/format.ts';
 import { PageTitle } from '../../../ui/page-title.tsx';
-import { getJson } from '../../../ui/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { NewScenarioDialog } from '../new-scenario-dialog.tsx';
@@ -16,17 +16,12 @@ type Chain = NonNullable<FoundChainView['chain']>;
 
 /** From a goal, a value or a test, the cheapest chain of tests that reaches it. */
 export function ChainFinder() {
-  const { api, can } = useProgramme();
+  const { can } = useProgramme();
   const address = useAddress();
   const [goal, have] = [address.get('goal') ?? '', address.get('have') ?? ''];
   const isTest = address.get('kind') === 'test';
-  const query = new URLSearchParams({ ...(goal === '' ? {} : { [isTest ? 'test' : 'value']: goal }), have }).toString();
-  const { data, error, isPlaceholderData } = useQuery({
-    queryKey: ['scenarios', 'chain', query],
-    queryFn: () => getJson<FoundChainView>(`${api}/chains/find?${query}`),
-    placeholderData: (before) => before,
-    retry: false,
-  });
+  const input = { ...(goal === '' ? {} : { [isTest ? 'test' : 'value']: goal }), have };
+  const { data, error, isPlaceholderData } = useRead('findChain', { input }, { placeholderData: keepPreviousData, retry: false });
   const [isTaking, setIsTaking] = useState(false);
   const chain = goal === '' ? null : (data?.chain ?? null);
   return (

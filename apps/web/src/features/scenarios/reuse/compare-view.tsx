@@ -1,9 +1,7 @@
-import type { ComparisonView, ScenarioStates } from '@kindred-baton/contracts/scenarios/reuse';
-import type { ScenarioList } from '@kindred-baton/contracts/scenarios/scenario';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../../client/use-read.ts';
+import { keepPreviousData } from '@tanstack/react-query';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf, formatMoment } from '../../../ui/format.ts';
-import { getJson } from '../../../ui/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { ComparisonTable } from './comparison-table.tsx';
@@ -11,23 +9,16 @@ import type { ScenarioInHand } from '../use-scenario.ts';
 
 /** Beside an earlier state of itself, or beside another scenario. */
 export function CompareView({ hand }: { readonly hand: ScenarioInHand }) {
-  const { api, timeZone, nowMs } = useProgramme();
+  const { timeZone, nowMs } = useProgramme();
   const address = useAddress();
   const { code } = hand.scenario;
-  const { data: states } = useQuery({
-    queryKey: ['scenarios', code, 'states', hand.scenario.document],
-    queryFn: () => getJson<ScenarioStates>(`${hand.path}/states`),
-    placeholderData: (before) => before,
-  });
-  const { data: list } = useQuery({ queryKey: ['scenarios'], queryFn: () => getJson<ScenarioList>(`${api}/scenarios`) });
+  const asked = { of: hand.scenario.document, placeholderData: keepPreviousData };
+  const { data: states } = useRead('listScenarioStates', { params: hand.params }, asked);
+  const { data: list } = useRead('listScenarios', {});
   const chosen = address.get('with') ?? (states?.states[1] ? `state ${states.states[1].id}` : null);
   const [kind, key] = chosen === null ? [] : chosen.startsWith('state ') ? ['state', chosen.slice(6)] : ['with', chosen];
-  const { data } = useQuery({
-    queryKey: ['scenarios', code, 'compared', chosen, hand.scenario.document],
-    queryFn: () => getJson<ComparisonView>(`${hand.path}/compare?${new URLSearchParams({ [kind ?? '']: key ?? '' }).toString()}`),
-    enabled: chosen !== null,
-    placeholderData: (before) => before,
-  });
+  const input = { [kind ?? '']: key ?? '' };
+  const { data } = useRead('compareScenario', { params: hand.params, input }, { ...asked, enabled: chosen !== null });
   return (
     <>
       <label className="mb-3 flex flex-wrap items-center gap-2">

@@ -1,19 +1,17 @@
-import type { MapGapsView } from '@kindred-baton/contracts/scenarios/reuse';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../../client/use-read.ts';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { PageTitle } from '../../../ui/page-title.tsx';
-import { getJson } from '../../../ui/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { useInScope } from '../../frame/use-in-scope.ts';
 
 /** What of the map no scenario reaches: streams that none goes through, activities at which no leg stands. */
 export function MapGaps() {
-  const { api, base } = useProgramme();
+  const { base } = useProgramme();
   const { withScope } = useAddress();
   const inScope = useInScope();
-  const { data } = useQuery({ queryKey: ['scenarios', 'gaps'], queryFn: () => getJson<MapGapsView>(`${api}/chains/gaps`) });
+  const { data } = useRead('getMapGaps', {});
   if (!data) return <PageTitle title="Not reached" about="Walking the map …" />;
   const activities = data.activities.filter(({ code }) => inScope(code));
   const streams = data.streams.filter(({ code }) => inScope(code));

@@ -1,18 +1,14 @@
+import { useRead } from '../../../client/use-read.ts';
 import type { MapWayView } from '@kindred-baton/contracts/scenarios/reuse';
-import { useQuery } from '@tanstack/react-query';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
-import { getJson } from '../../../ui/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import type { ScenarioInHand } from '../use-scenario.ts';
 
 /** The way over the map: which activities the scenario passes, which it leaves out there, and where its order differs. */
 export function MapWay({ hand }: { readonly hand: ScenarioInHand }) {
-  const { data } = useQuery({
-    queryKey: ['scenarios', hand.scenario.code, 'way', hand.scenario.document.legs],
-    queryFn: () => getJson<MapWayView>(`${hand.path}/way`),
-  });
+  const { data } = useRead('getMapWay', { params: hand.params }, { of: hand.scenario.document.legs });
   if (!data) return <p className="text-soft">Following the map …</p>;
   const all = data.processes.flatMap(({ activities }) => activities);
   const passed = all.filter(({ legs }) => legs.length > 0).length;

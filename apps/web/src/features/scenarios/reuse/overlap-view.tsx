@@ -1,15 +1,12 @@
-import type { OverlapsView } from '@kindred-baton/contracts/scenarios/reuse';
-import { useQuery } from '@tanstack/react-query';
+import { useRead } from '../../../client/use-read.ts';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf, formatMinutes } from '../../../ui/format.ts';
 import { PageTitle } from '../../../ui/page-title.tsx';
-import { getJson } from '../../../ui/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
 /** Where scenarios repeat one another: what could be cut first. */
 export function OverlapView() {
-  const { api } = useProgramme();
-  const { data } = useQuery({ queryKey: ['scenarios', 'overlaps'], queryFn: () => getJson<OverlapsView>(`${api}/chains/overlaps`) });
+  const { data } = useRead('getOverlaps', {});
   if (!data) return <PageTitle title="Overlap" about="Comparing the scenarios …" />;
   const { contained, stretches, totals } = data;
   return (

@@ -1,12 +1,12 @@
+import type { Output } from '../../../client/call.ts';
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
 import type { ChangeReviewView } from '@kindred-baton/contracts/scenarios/reuse';
-import type { TestList } from '@kindred-baton/contracts/tests/library';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
-import { useNotice } from '../../../ui/notices.tsx';
 import { PageTitle } from '../../../ui/page-title.tsx';
-import { getJson, sendJson, toMessage } from '../../../ui/request.ts';
+import { toMessage } from '../../../client/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
@@ -14,16 +14,9 @@ type Line = ChangeReviewView['scenarios'][number];
 
 /** For every scenario that uses a test: does its new version still fit, or another test in its place? Taken over in one, some or all. */
 export function ReviewView() {
-  const { api } = useProgramme();
   const address = useAddress();
   const [test, by] = [address.get('test') ?? '', address.get('by') ?? ''];
-  const query = new URLSearchParams({ test, ...(by === '' ? {} : { by }) }).toString();
-  const { data, error } = useQuery({
-    queryKey: ['scenarios', 'review', query],
-    queryFn: () => getJson<ChangeReviewView>(`${api}/chains/review?${query}`),
-    enabled: test !== '',
-    retry: false,
-  });
+  const { data, error } = useRead('getChangeReview', { input: { test, by } }, { enabled: test !== '', retry: false });
   return (
     <>
       <PageTitle
@@ -42,7 +35,7 @@ export function ReviewView() {
           {toMessage(error)}
         </p>
       ) : (
-        data && <Review key={query} review={data} isSwap={by !== ''} />
+        data && <Review key={`${test} ${by}`} review={data} isSwap={by !== ''} />
       )}
     </>
   );
@@ -56,13 +49,9 @@ function describe({ scenarios, by }: ChangeReviewView, isSwap: boolean): string 
 }
 
 function TestForm() {
-  const { api } = useProgramme();
   const address = useAddress();
   const list = useId();
-  const { data } = useQuery({
-    queryKey: ['tests', 'codes to choose'],
-    queryFn: () => getJson<TestList>(`${api}/tests?state=agreed|draft|retired`),
-  });
+  const { data } = useRead('listTests', { input: { state: 'agreed|draft|retired' } });
   const field = (name: 'test' | 'by', label: string, placeholder: string) => (
     <label className="min-w-0">
       <span className="label">{label}</span>
@@ -109,24 +98,20 @@ const VERDICT_LOOK: Readonly<Record<Line['verdict'], string>> = {
 };
 
 function Review({ review, isSwap }: { readonly review: ChangeReviewView; readonly isSwap: boolean }) {
-  const { api, base, can } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { base, can } = useProgramme();
+  const { act } = useChanges();
   const open = review.scenarios.filter(({ isTaken }) => !isTaken);
   const [marked, setMarked] = useState<ReadonlySet<string>>(
     () => new Set(open.filter(({ verdict }) => verdict === 'fits').map(({ code }) => code)),
   );
   const isDraft = review.by?.state === 'draft';
   const take = async () => {
-    const body = { test: review.test.code, scenarios: [...marked], ...(isSwap ? { by: review.by?.code } : {}) };
-    try {
-      const { changed } = await sendJson<{ changed: number }>(isSwap ? 'PUT' : 'POST', `${api}/chains/review`, body);
-      notify({ kind: 'done', text: `${isSwap ? 'Replaced' : 'Taken over'} in ${countOf(changed, 'scenario')}.` });
-      setMarked(new Set());
-      await client.invalidateQueries({ queryKey: ['scenarios'] });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    }
+    const input = { test: review.test.code, scenarios: [...marked] };
+    const say = ({ changed }: Output<'takeVersion'>) => `${isSwap ? 'Replaced' : 'Taken over'} in ${countOf(changed, 'scenario')}.`;
+    const done = await (isSwap
+      ? act('replaceTest', { input: { ...input, by: review.by?.code ?? '' } }, say)
+      : act('takeVersion', { input }, say));
+    if (done) setMarked(new Set());
   };
   const mark = (code: string, isOn: boolean) => setMarked(new Set(isOn ? [...marked, code] : [...marked].filter((each) => each !== code)));
   if (review.scenarios.length === 0)

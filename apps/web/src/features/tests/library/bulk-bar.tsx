@@ -1,13 +1,10 @@
-import type { Choices } from '@kindred-baton/contracts/programmes/programme';
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
 import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { countOf } from '../../../ui/format.ts';
 import { MenuButton } from '../../../ui/menu-button.tsx';
-import { useNotice } from '../../../ui/notices.tsx';
-import { getJson, sendJson, toMessage } from '../../../ui/request.ts';
-import { useProgramme } from '../../frame/programme-context.tsx';
 
 interface BulkBarProps {
   readonly codes: readonly string[];
@@ -20,23 +17,14 @@ type Change = ChangeTests['change'];
 
 /** What can be done with the marked tests, all at once. */
 export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
-  const { api } = useProgramme();
-  const notify = useNotice();
-  const client = useQueryClient();
+  const { act } = useChanges();
   const [isBusy, setIsBusy] = useState(false);
   const [tag, setTag] = useState('');
-  const { data: choices } = useQuery({ queryKey: ['choices'], queryFn: () => getJson<Choices>(`${api}/choices`) });
+  const { data: choices } = useRead('getChoices', {});
   const change = async (wanted: Change) => {
     setIsBusy(true);
-    try {
-      const { changed } = await sendJson<{ changed: number }>('PATCH', `${api}/tests`, { codes, change: wanted });
-      await client.invalidateQueries({ queryKey: ['tests'] });
-      notify({ kind: 'done', text: `${countOf(changed, 'test')} changed.` });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    } finally {
-      setIsBusy(false);
-    }
+    await act('changeTests', { input: { codes: [...codes], change: wanted } }, ({ changed }) => `${countOf(changed, 'test')} changed.`);
+    setIsBusy(false);
   };
   const named = (list: readonly { id: string; name: string }[] = [], none: string) => [
     ...list.map(({ id, name }) => ({ key: id, name })),

@@ -1,9 +1,10 @@
+import { call } from '../../../client/call.ts';
 import type { JobView, TestFormat } from '@kindred-baton/contracts/jobs/job';
 import FileDown from 'lucide-react/icons/file-down';
 import { lazy, Suspense, useState } from 'react';
 import { MenuButton } from '../../../ui/menu-button.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../../ui/request.ts';
+import { toMessage } from '../../../client/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
 const JobDialog = lazy(() => import('./job-dialog.tsx'));
@@ -37,8 +38,9 @@ export function ExportButton({ codes }: { readonly codes: () => Promise<readonly
       const [code = ''] = wanted;
       if (wanted.length === 1) {
         const { saveFile } = await import('../../../ui/save-file.ts');
-        await saveFile(`${api}/library/export?format=${format}&paper=${paper}&code=${encodeURIComponent(code)}`, `${code}.${format}`);
-      } else setJob((await sendJson<{ id: JobView['id'] }>('POST', `${api}/library/export`, { format, paper, codes: wanted })).id);
+        const query = new URLSearchParams({ format, paper, code });
+        await saveFile(`${api}/library/export?${query}`, `${code}.${format}`);
+      } else setJob((await call(api, 'exportTests', { input: { format, paper, codes: [...wanted] } })).id);
     } catch (error) {
       notify({ kind: 'problem', text: toMessage(error) });
     }

@@ -1,7 +1,8 @@
+import { toAddress } from '../../../client/call.ts';
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
 import type { JobView } from '@kindred-baton/contracts/jobs/job';
-import { useQuery } from '@tanstack/react-query';
 import { DialogBox } from '../../../ui/dialog.tsx';
-import { getJson, sendJson } from '../../../ui/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
 const ASK_MS = 600;
@@ -10,14 +11,11 @@ const isOver = (job: JobView | undefined) => job !== undefined && job.state !== 
 /** How far work is; it can be stopped, and its file is fetched here. */
 export default function JobDialog({ id, onClose }: { readonly id: JobView['id']; readonly onClose: () => void }) {
   const { api } = useProgramme();
-  const path = `${api}/jobs/${id}`;
-  const { data: job, refetch } = useQuery({
-    queryKey: ['jobs', id],
-    queryFn: () => getJson<JobView>(path),
-    refetchInterval: ({ state }) => (isOver(state.data) ? false : ASK_MS),
-  });
+  const { act } = useChanges();
+  const params = { job: id };
+  const { data: job, refetch } = useRead('getJob', { params }, { refetchInterval: ({ state }) => (isOver(state.data) ? false : ASK_MS) });
   const stop = async () => {
-    await sendJson('DELETE', path);
+    await act('stopJob', { params });
     await refetch();
   };
   return (
@@ -42,7 +40,7 @@ export default function JobDialog({ id, onClose }: { readonly id: JobView['id'];
           </button>
         )}
         {job?.state === 'done' && (
-          <a className="button button-primary" href={`${path}/file`} download>
+          <a className="button button-primary" href={toAddress(api, 'getJobFile', { params })} download>
             Save {job.fileName}
           </a>
         )}

@@ -1,3 +1,4 @@
+import { call } from '../../../client/call.ts';
 import type { TestList } from '@kindred-baton/contracts/tests/library';
 import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
@@ -5,7 +6,6 @@ import { useRef, useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { PageTitle } from '../../../ui/page-title.tsx';
-import { getJson } from '../../../ui/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { AppFrame } from '../../frame/app-frame.tsx';
 import type { PageProps } from '../../frame/app-frame.tsx';
@@ -53,7 +53,7 @@ function AllTests({ initial }: { readonly initial: TestList }) {
   const [isAdding, setIsAdding] = useState(false);
   const marks = useMarks(pages);
   const { list, query } = pages;
-  const listCodes = async () => (await getJson<{ codes: string[] }>(`${api}/library/codes?${new URLSearchParams(query).toString()}`)).codes;
+  const listCodes = async () => (await call(api, 'listTestCodes', { input: query })).codes;
   return (
     <>
       <PageTitle title="Tests" about={describe(list)}>

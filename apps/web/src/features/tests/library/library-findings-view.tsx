@@ -1,24 +1,19 @@
+import { useRead } from '../../../client/use-read.ts';
 import type { LibraryFindings } from '@kindred-baton/contracts/tests/library';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData } from '@tanstack/react-query';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { PageTitle } from '../../../ui/page-title.tsx';
-import { getJson } from '../../../ui/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
 /** What is worth a look over the library: which tests may pass without showing anything, and which steps stand in several. */
 export function LibraryFindingsView() {
-  const { api } = useProgramme();
   const address = useAddress();
   const rule = address.get('rule');
   const scope = address.get('scope');
-  const query = new URLSearchParams({ ...(rule === null ? {} : { rule }), ...(scope === null ? {} : { scope }) }).toString();
-  const { data, isPlaceholderData } = useQuery({
-    queryKey: ['tests', 'findings', query],
-    queryFn: () => getJson<LibraryFindings>(`${api}/library/findings?${query}`),
-    placeholderData: (before) => before,
-  });
+  const input = { rule: rule ?? undefined, scope: scope ?? undefined };
+  const { data, isPlaceholderData } = useRead('getLibraryFindings', { input }, { placeholderData: keepPreviousData });
   if (!data) return <PageTitle title="Worth a look" about="Looking through the library …" />;
   const open = data.rules.reduce((sum, each) => sum + each.count, 0);
   return (

@@ -1,14 +1,16 @@
+import { fromForm } from '../../../client/call.ts';
+import { useChanges } from '../../../client/use-changes.ts';
 import { DialogBox } from '../../../ui/dialog.tsx';
 import { TextField } from '../../../ui/field.tsx';
-import { sendJson } from '../../../ui/request.ts';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { NodeField } from '../../map/node-field.tsx';
 
 export function NewTestDialog({ isOpen, onClose }: { readonly isOpen: boolean; readonly onClose: () => void }) {
-  const { api, base } = useProgramme();
+  const { base } = useProgramme();
+  const { change } = useChanges();
   const form = useForm(async (values) => {
-    const { code } = await sendJson<{ code: string }>('POST', `${api}/tests`, { ...values, teamId: null, applicationId: null });
+    const { code } = await change('createTest', { input: fromForm({ ...values, teamId: null, applicationId: null }) });
     location.href = `${base}/tests/${code}`;
   });
   return (

@@ -1,7 +1,8 @@
+import { toKey, useRead } from '../../../client/use-read.ts';
+import { call } from '../../../client/call.ts';
 import type { TestList, TestListItem } from '@kindred-baton/contracts/tests/library';
-import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
-import { getJson } from '../../../ui/request.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { toFilterQuery } from './read-test-filter.ts';
@@ -26,16 +27,16 @@ export function useTestPages(initial: TestList): TestPages {
   const search = new URLSearchParams(query).toString();
   const [first] = useState(search);
   const [looked, setLooked] = useState<readonly number[]>([]);
-  const ask = (page: number) => getJson<TestList>(`${api}/tests?${search}&page=${page}`);
-  const { data: list } = useQuery({
-    queryKey: ['tests', search, 0],
-    queryFn: () => ask(0),
+  const toGiven = (page: number) => ({ input: { ...query, page } });
+  const { data: list } = useRead('listTests', toGiven(0), {
     placeholderData: keepPreviousData,
     ...(search === first ? { initialData: initial } : {}),
   });
   const shown = list ?? initial;
   const pages = looked.filter((page) => page > 0 && page * TESTS_A_PAGE < shown.total);
-  const more = useQueries({ queries: pages.map((page) => ({ queryKey: ['tests', search, page], queryFn: () => ask(page) })) });
+  const more = useQueries({
+    queries: pages.map(toGiven).map((given) => ({ queryKey: toKey('listTests', given), queryFn: () => call(api, 'listTests', given) })),
+  });
   const byPage = new Map<number, TestList>([[0, shown]]);
   pages.forEach((page, index) => {
     const data = more[index]?.data;

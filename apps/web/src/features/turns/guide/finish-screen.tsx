@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../../ui/baton-mark.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
-import { toMessage } from '../../../ui/request.ts';
+import { toMessage } from '../../../client/request.ts';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { countWords, getWord } from './guide-state.ts';
 

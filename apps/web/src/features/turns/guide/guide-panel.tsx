@@ -1,12 +1,12 @@
+import { useRead } from '../../../client/use-read.ts';
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
-import { useQuery } from '@tanstack/react-query';
 import ExternalLink from 'lucide-react/icons/external-link';
 import Maximize2 from 'lucide-react/icons/maximize-2';
 import Minimize2 from 'lucide-react/icons/minimize-2';
 import X from 'lucide-react/icons/x';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
-import { getJson, toMessage } from '../../../ui/request.ts';
+import { toMessage } from '../../../client/request.ts';
 import { Beside, useBeside } from './guide-window.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { GuideAttempt } from './guide-attempt.tsx';
@@ -20,12 +20,8 @@ interface GuidePanelProps {
 
 /** The guide: one step at a time, beside the application under test. */
 export function GuidePanel({ turnId, initial, onClose }: GuidePanelProps) {
-  const { api, base } = useProgramme();
-  const { data, error } = useQuery({
-    queryKey: ['turns', turnId],
-    queryFn: () => getJson<GuideView>(`${api}/turns/${turnId}`),
-    ...(initial ? { initialData: initial } : {}),
-  });
+  const { base } = useProgramme();
+  const { data, error } = useRead('getGuide', { params: { turn: turnId } }, initial ? { initialData: initial } : {});
   const [isSmall, setIsSmall] = useState(false);
   const { beside, open, fold } = useBeside(`${base}/turns/${turnId}`);
   const attempt = data?.attempts.find((candidate) => candidate.isMine && candidate.finishedAt === null);

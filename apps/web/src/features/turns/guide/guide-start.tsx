@@ -1,13 +1,11 @@
+import { useChanges } from '../../../client/use-changes.ts';
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
-import { useQueryClient } from '@tanstack/react-query';
 import Play from 'lucide-react/icons/play';
 import { lazy, Suspense, useState } from 'react';
 import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../../ui/baton-mark.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { Moment } from '../../../ui/moment.tsx';
-import { useNotice } from '../../../ui/notices.tsx';
-import { sendJson, toMessage } from '../../../ui/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { describeBrowser } from './describe-browser.ts';
 import { NudgeButton } from '../nudge-button.tsx';
@@ -110,9 +108,7 @@ function InHand({ guide }: { readonly guide: GuideView }) {
 }
 
 function Begin({ guide }: { readonly guide: GuideView }) {
-  const { api } = useProgramme();
-  const client = useQueryClient();
-  const notify = useNotice();
+  const { act } = useChanges();
   const [isBusy, setIsBusy] = useState(false);
   if (guide.refusal !== null)
     return (
@@ -120,17 +116,9 @@ function Begin({ guide }: { readonly guide: GuideView }) {
     );
   const begin = async () => {
     setIsBusy(true);
-    try {
-      await sendJson('POST', `${api}/turns/${guide.turn.id}/attempts`, {
-        id: crypto.randomUUID(),
-        browser: describeBrowser(navigator.userAgent),
-      });
-      await client.invalidateQueries({ queryKey: ['turns'] });
-    } catch (error) {
-      notify({ kind: 'problem', text: toMessage(error) });
-    } finally {
-      setIsBusy(false);
-    }
+    const input = { id: crypto.randomUUID(), browser: describeBrowser(navigator.userAgent) };
+    await act('startAttempt', { params: { turn: guide.turn.id }, input });
+    setIsBusy(false);
   };
   return (
     <button type="button" className="button button-primary mt-4 min-h-[42px] w-full" onClick={() => void begin()} disabled={isBusy}>

@@ -1,9 +1,9 @@
-import type { LikelySameView } from '@kindred-baton/contracts/defects/defect';
-import { useQuery } from '@tanstack/react-query';
+import { useChanges } from '../../../client/use-changes.ts';
+import { useRead } from '../../../client/use-read.ts';
 import { useEffect, useState } from 'react';
 import { countOf } from '../../../ui/format.ts';
 import { useNotice } from '../../../ui/notices.tsx';
-import { getJson, sendJson, toMessage } from '../../../ui/request.ts';
+import { toMessage } from '../../../client/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import type { AttemptInHand } from './use-attempt.ts';
 
@@ -21,19 +21,16 @@ const WHY_WORDS: Readonly<Record<string, string>> = { step: 'the same step', wor
 
 /** Defects that are known and likely the same: join one instead of logging it twice. */
 export function LikelySame({ hand, attempt, stepIndex, title, seen, onJoined }: LikelySameProps) {
-  const { api, base } = useProgramme();
+  const { base } = useProgramme();
   const notify = useNotice();
+  const { change } = useChanges();
   const settled = useSettled(title);
-  const query = new URLSearchParams({ attemptId: attempt, stepIndex: String(stepIndex), title: settled, seen });
-  const { data } = useQuery({
-    queryKey: ['defects', 'likely', query.toString()],
-    queryFn: () => getJson<LikelySameView>(`${api}/defects/likely?${query}`),
-  });
+  const { data } = useRead('getLikelySame', { input: { attemptId: attempt, stepIndex, title: settled, seen } });
   if (!data || data.likely.length === 0) return null;
   const join = async (code: string) => {
     try {
       await hand.flush();
-      await sendJson('POST', `${api}/defects/likely`, { code, attemptId: attempt, stepIndex });
+      await change('joinDefect', { input: { code, attemptId: attempt, stepIndex } });
       await onJoined(code);
     } catch (error) {
       notify({ kind: 'problem', text: toMessage(error) });

@@ -1,23 +1,22 @@
+import type { Given } from '../../../client/call.ts';
+import { fromForm } from '../../../client/call.ts';
+import { useChanges } from '../../../client/use-changes.ts';
 import { DEFECT_KINDS, SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import { fillTemplate } from '@kindred-baton/core/values/template';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { SelectField, TextArea, TextField } from '../../../ui/field.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
-import { sendJson } from '../../../ui/request.ts';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { LikelySame } from './likely-same.tsx';
-import { useProgramme } from '../../frame/programme-context.tsx';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { getWord } from './guide-state.ts';
 
 /** A defect at the failing step; what the program knows is filled in. */
-export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
-  const { api } = useProgramme();
+export function LogDefectForm({ attempt, hand, source }: ScreenProps) {
   const notify = useNotice();
-  const client = useQueryClient();
+  const { change } = useChanges();
   const { state, dispatch, steps } = hand;
   const [id] = useState(() => crypto.randomUUID());
   const [title, setTitle] = useState('');
@@ -26,18 +25,12 @@ export function LogDefectForm({ guide, attempt, hand, source }: ScreenProps) {
   const soFar = describeSteps({ steps, upTo: state.index, source, outcomeAt: (index) => getWord(state, index).outcome });
   const form = useForm(async (values) => {
     await hand.flush();
-    const { code } = await sendJson<{ code: string }>('POST', `${api}/defects`, {
-      ...values,
-      id,
-      attemptId: attempt.id,
-      stepIndex: state.index,
-    });
-    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+    const input = fromForm<Given<'logDefect'>['input']>({ ...values, id, attemptId: attempt.id, stepIndex: state.index });
+    const { code } = await change('logDefect', { input });
     notify({ kind: 'done', text: `${code} is logged.` });
     dispatch({ kind: 'show', screen: 'finish' });
   });
   const joined = async (code: string) => {
-    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
     notify({ kind: 'done', text: `Joined to ${code}: this turn waits for the same fix.` });
     dispatch({ kind: 'show', screen: 'finish' });
   };

@@ -1,25 +1,26 @@
-import type { Finished, GuideView } from '@kindred-baton/contracts/turns/turn';
-import { useQueryClient } from '@tanstack/react-query';
+import { toAddress } from '../../../client/call.ts';
+import { useChanges } from '../../../client/use-changes.ts';
+import type { GuideView } from '@kindred-baton/contracts/turns/turn';
 import { useState } from 'react';
 import { FileButton } from '../../../ui/file-button.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
-import { sendForm, toMessage } from '../../../ui/request.ts';
+import { toMessage } from '../../../client/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
 /** A turn on paper: a sheet to fill in, to print, and the filled one back as an attempt. */
 export function OnPaper({ guide }: { readonly guide: GuideView }) {
   const { api } = useProgramme();
-  const client = useQueryClient();
+  const { change } = useChanges();
   const notify = useNotice();
   const [problem, setProblem] = useState<string | null>(null);
-  const path = `${api}/turns/${guide.turn.id}/sheet`;
+  const params = { turn: guide.turn.id };
+  const path = toAddress(api, 'exportTurn', { params });
   const bring = async (file: File) => {
     setProblem(null);
     const form = new FormData();
     form.set('file', file);
     try {
-      const { outcome } = await sendForm<Finished>(path, form);
-      await client.invalidateQueries({ queryKey: ['turns'] });
+      const { outcome } = await change('keepSheet', { params, form });
       notify({ kind: 'done', text: `The sheet is kept as an attempt: ${outcome}.` });
     } catch (error) {
       setProblem(toMessage(error));

@@ -2,7 +2,7 @@ import type { AttemptId, EvidenceId } from '@kindred-baton/core/ids';
 import type { RecordStep } from '@kindred-baton/contracts/turns/turn';
 import type { DBSchema, IDBPDatabase } from 'idb';
 import { openDB } from 'idb';
-import { RequestError, sendForm, sendJson } from '../../../ui/request.ts';
+import { RequestError, sendForm, sendJson } from '../../../client/request.ts';
 
 /** What a tester recorded waits here, in the browser, until the server has it: a dead network or a restart loses nothing. */
 export type Letter =

@@ -1,10 +1,11 @@
+import { listTopics } from '../../../client/stale.ts';
+import { askAgain, useChanges } from '../../../client/use-changes.ts';
 import type { AttemptView, Finished, GuideView, RecordStep } from '@kindred-baton/contracts/turns/turn';
 import type { EvidenceId } from '@kindred-baton/core/ids';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useReducer, useState } from 'react';
 import { useNotice } from '../../../ui/notices.tsx';
-import type { RequestError } from '../../../ui/request.ts';
-import { sendJson } from '../../../ui/request.ts';
+import type { RequestError } from '../../../client/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import type { StepWord } from './guide-state.ts';
 import { createGuideState, reduceGuide } from './guide-state.ts';
@@ -16,6 +17,7 @@ export function useAttempt(guide: GuideView, attempt: AttemptView) {
   const { api, viewer } = useProgramme();
   const notify = useNotice();
   const client = useQueryClient();
+  const { change } = useChanges();
   const steps = useMemo(() => guide.version?.steps ?? [], [guide.version]);
   const [state, dispatch] = useReducer(reduceGuide, null, () => createGuideState(attempt, steps));
   const [waiting, setWaiting] = useState(0);
@@ -56,17 +58,14 @@ export function useAttempt(guide: GuideView, attempt: AttemptView) {
   const attach = async (stepIndex: number, file: File) => {
     await outbox.put({ kind: 'evidence', api, attemptId: attempt.id, stepIndex, id: crypto.randomUUID() as EvidenceId, file });
     await outbox.flush();
-    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+    await askAgain(client, listTopics('keepEvidence'));
   };
   const dropPicture = async (id: string) => {
-    await sendJson('DELETE', `${api}/evidence/${id}`);
-    await client.invalidateQueries({ queryKey: ['turns', guide.turn.id] });
+    await change('dropEvidence', { params: { evidence: id } });
   };
   const finish = async (): Promise<Finished> => {
     await outbox.flush();
-    const finished = await sendJson<Finished>('POST', `${api}/attempts/${attempt.id}/finish`, {});
-    await client.invalidateQueries({ queryKey: ['turns'] });
-    return finished;
+    return change('finishAttempt', { params: { attempt: attempt.id } });
   };
   return { state, dispatch, steps, waiting, refusals, record, say, attach, dropPicture, finish, flush: outbox.flush };
 }

@@ -7,7 +7,7 @@ import { lazy, Suspense, useEffect, useId, useRef, useState } from 'react';
 import { isTyping } from '../../../ui/is-typing.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
-import { toMessage } from '../../../ui/request.ts';
+import { toMessage } from '../../../client/request.ts';
 import { getWord } from '../guide/guide-state.ts';
 import { useGuideWindow } from '../guide/guide-window.tsx';
 import { takePicture } from './take-picture.ts';

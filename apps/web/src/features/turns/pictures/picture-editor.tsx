@@ -1,7 +1,7 @@
 import Konva from 'konva';
 import { useEffect, useRef, useState } from 'react';
 import { DialogBox } from '../../../ui/dialog.tsx';
-import { toMessage } from '../../../ui/request.ts';
+import { toMessage } from '../../../client/request.ts';
 import { blurPixels } from './blur-pixels.ts';
 
 const TOOLS = [

@@ -2,7 +2,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import { acceptInvitationSchema } from '@kindred-baton/contracts/programmes/programme';
 import { acceptInvitation, findInvitation } from '@kindred-baton/store/programmes/change-people';
 import { hashPassword } from 'better-auth/crypto';
-import { definePublicEndpoint } from '../../../server/endpoint.ts';
+import { definePublicEndpoint } from '../../../server/serve-public.ts';
 import { getStore } from '../../../server/store.ts';
 
 export const POST = definePublicEndpoint(acceptInvitationSchema, async ({ name, password }, params) => {

@@ -6,15 +6,15 @@ import { getAcceptance } from '@kindred-baton/store/cycles/acceptance';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
 import { listDefects } from '@kindred-baton/store/defects/get-defects';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
-import type { EndpointContext } from '../../endpoint.ts';
+import type { Call } from '../../call.ts';
 import { printPdf } from '../../print-pdf.ts';
 import { readFont } from '../../read-font.ts';
 import { toDay } from '../../../features/tests/to-day.ts';
 
 /** A cycle's report as PDF or workbook, and the sheet on which a node's owner signs. */
-export async function answerCycleReport({ ask, actor, url, param }: EndpointContext<undefined>): Promise<Response> {
+export async function answerCycleReport({ ask, actor, url, params }: Call<{ readonly code: string }>): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'pdf';
-  const cycle = await loadReport(ask, param('code'));
+  const cycle = await loadReport(ask, params.code);
   const paper = url.searchParams.get('paper') === 'Letter' ? ('Letter' as const) : ('A4' as const);
   const head = { title: cycle.name, programme: actor.programmeName, day: toDay(new Date()), paper, font: readFont() };
   if (format === 'xlsx')
@@ -28,7 +28,7 @@ export async function answerCycleReport({ ask, actor, url, param }: EndpointCont
   return answerFile(await printPdf(sheet), { name: `${cycle.code}-${node.code}-acceptance.pdf`, mediaType: MEDIA_TYPES.pdf });
 }
 
-async function loadReport(ask: EndpointContext<undefined>['ask'], code: string): Promise<ReportedCycle> {
+async function loadReport(ask: Call['ask'], code: string): Promise<ReportedCycle> {
   const [cycle, acceptance, { defects }] = await Promise.all([ask(getCycle, code), ask(getAcceptance, code), ask(listDefects, undefined)]);
   return {
     ...cycle,

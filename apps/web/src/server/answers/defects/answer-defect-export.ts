@@ -4,12 +4,12 @@ import { printDefect } from '@kindred-baton/core/defects/print-defect';
 import { writeCsv } from '@kindred-baton/formats/tables/write-tables';
 import { getDefect, listDefects } from '@kindred-baton/store/defects/get-defects';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
-import type { EndpointContext } from '../../endpoint.ts';
+import type { Call } from '../../call.ts';
 
 const encode = (text: string) => new TextEncoder().encode(text);
 
 /** Defects as a file: CSV or JSON of all, or one as plain text or JSON. */
-export async function answerDefectExport({ ask, url }: EndpointContext<undefined>): Promise<Response> {
+export async function answerDefectExport({ ask, url }: Call): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'csv';
   const code = url.searchParams.get('defect');
   if (code !== null) return answerOne(await ask(getDefect, code), format);

@@ -4,18 +4,15 @@ import type { MapComparison, MapDifference } from '@kindred-baton/core/imports/c
 import { countKinds } from '@kindred-baton/core/imports/compare-map';
 import { readMapFile } from '@kindred-baton/formats/map/read-map-file';
 import { compareMapImport, storeMapImport } from '@kindred-baton/store/imports/store-map-import';
-import type { EndpointContext } from '../../endpoint.ts';
-import type { ImportRequest } from '../../import-endpoint.ts';
-import { toFingerprint } from '../../import-endpoint.ts';
+import type { Call } from '../../call.ts';
+import type { Upload } from '../../read-upload.ts';
+import { toFingerprint } from './to-fingerprint.ts';
 import { toColumns } from './to-columns.ts';
 
 const MOST_SHOWN = 5_000;
 
 /** Looks at a process list; with the fingerprint of what was seen, the chosen differences are stored. */
-export async function answerMapImport(
-  context: EndpointContext<undefined>,
-  { name, bytes, options: raw }: ImportRequest,
-): Promise<MapImportPreview> {
+export async function answerMapImport(context: Call, { name, bytes, options: raw }: Upload): Promise<MapImportPreview> {
   const { sheet, mapping, below, addsNames, leftOut, missing, accept } = mapImportOptionsSchema.parse(raw);
   const reading = await readMapFile({ name, bytes }, { sheet, mapping });
   const { entries } = reading;

@@ -3,18 +3,15 @@ import { requirementImportOptionsSchema } from '@kindred-baton/contracts/imports
 import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
 import { readRequirementFile } from '@kindred-baton/formats/requirements/requirement-files';
 import { compareRequirementImport, storeRequirementImport } from '@kindred-baton/store/imports/store-requirement-import';
-import type { EndpointContext } from '../../endpoint.ts';
-import type { ImportRequest } from '../../import-endpoint.ts';
-import { toFingerprint } from '../../import-endpoint.ts';
+import type { Call } from '../../call.ts';
+import type { Upload } from '../../read-upload.ts';
+import { toFingerprint } from './to-fingerprint.ts';
 import { toColumns } from './to-columns.ts';
 
 const MOST_SHOWN = 5_000;
 
 /** Looks at a list of requirements; with the fingerprint of what was seen, what is new and changed is stored. */
-export async function answerRequirementImport(
-  context: EndpointContext<undefined>,
-  { name, bytes, options }: ImportRequest,
-): Promise<RequirementImportPreview> {
+export async function answerRequirementImport(context: Call, { name, bytes, options }: Upload): Promise<RequirementImportPreview> {
   const { sheet, columns, accept } = requirementImportOptionsSchema.parse(options);
   const reading = await readRequirementFile({ name, bytes }, { sheet, columns });
   const { entries } = reading;

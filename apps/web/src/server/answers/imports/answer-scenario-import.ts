@@ -3,17 +3,14 @@ import { scenarioImportOptionsSchema } from '@kindred-baton/contracts/imports/im
 import { readScenarioFromFile } from '@kindred-baton/formats/scenarios/read-scenario-file';
 import type { ScenarioImportComparison } from '@kindred-baton/store/imports/store-scenario-import';
 import { compareScenarioImport, storeScenarioImport } from '@kindred-baton/store/imports/store-scenario-import';
-import type { EndpointContext } from '../../endpoint.ts';
-import type { ImportRequest } from '../../import-endpoint.ts';
-import { toFingerprint } from '../../import-endpoint.ts';
+import type { Call } from '../../call.ts';
+import type { Upload } from '../../read-upload.ts';
+import { toFingerprint } from './to-fingerprint.ts';
 
 const EMPTY = { before: '', after: '', legs: [], data: [], isSame: true };
 
 /** Looks at a scenario's file; with the fingerprint of what was seen, it is taken in. */
-export async function answerScenarioImport(
-  context: EndpointContext<undefined>,
-  { name, bytes, options }: ImportRequest,
-): Promise<ScenarioImportPreview> {
+export async function answerScenarioImport(context: Call, { name, bytes, options }: Upload): Promise<ScenarioImportPreview> {
   const { accept, ...target } = scenarioImportOptionsSchema.parse(options);
   const reading = await readScenarioFromFile({ name, bytes });
   const asked = { code: target.code ?? '', name: target.name ?? '', node: target.node ?? '' };

@@ -5,19 +5,16 @@ import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { TestFileReading } from '@kindred-baton/formats/tests/read-test-file';
 import { readTestFile } from '@kindred-baton/formats/tests/read-test-file';
 import { compareTestImport, storeTestImport } from '@kindred-baton/store/imports/store-test-import';
-import type { EndpointContext } from '../../endpoint.ts';
-import type { ImportRequest } from '../../import-endpoint.ts';
-import { toFingerprint } from '../../import-endpoint.ts';
+import type { Call } from '../../call.ts';
+import type { Upload } from '../../read-upload.ts';
+import { toFingerprint } from './to-fingerprint.ts';
 import { toColumns } from './to-columns.ts';
 
 const MOST_SHOWN = 2_000;
 const BY_HAND_SHOWN = 200;
 
 /** Looks at tests in plain language; with the fingerprint of what was seen, what is new and changed is stored. */
-export async function answerTestImport(
-  context: EndpointContext<undefined>,
-  { name, bytes, options: raw, more }: ImportRequest,
-): Promise<TestImportPreview> {
+export async function answerTestImport(context: Call, { name, bytes, options: raw, more }: Upload): Promise<TestImportPreview> {
   const { sheet, mapping, activity, accept } = testImportOptionsSchema.parse(raw);
   const reading = await readTestFile({ name, bytes }, { sheet, mapping, data: more });
   const { entries } = reading;

@@ -8,14 +8,11 @@ import { deriveInterface } from '@kindred-baton/core/tests/interface';
 import { readImport } from '@kindred-baton/formats/import/read-import';
 import { loadSurroundings } from '@kindred-baton/store/imports/load-surroundings';
 import { storeImport } from '@kindred-baton/store/imports/store-import';
-import type { EndpointContext } from '../../endpoint.ts';
-import type { ImportRequest } from '../../import-endpoint.ts';
+import type { Call } from '../../call.ts';
+import type { Upload } from '../../read-upload.ts';
 
 /** Looks at our own workbook. With the fingerprint of what was seen, and nothing wrong in it, it is stored: all or nothing. */
-export async function answerWorkbookImport(
-  context: EndpointContext<undefined>,
-  { name, bytes, options }: ImportRequest,
-): Promise<ImportPreview> {
+export async function answerWorkbookImport(context: Call, { name, bytes, options }: Upload): Promise<ImportPreview> {
   const { accept } = acceptSchema.parse(options);
   const around = await context.ask(loadSurroundings, undefined);
   const fingerprint = createHash('sha256').update(bytes).digest('hex');

@@ -5,7 +5,7 @@ import { writeBpmn } from '@kindred-baton/formats/bpmn/write-bpmn';
 import { toMapJson, toMapTable } from '@kindred-baton/formats/map/write-map';
 import { writeCsv, writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { getOutline } from '@kindred-baton/store/map/load-outline';
-import type { EndpointContext } from '../../endpoint.ts';
+import type { Call } from '../../call.ts';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 
 type Format = 'xlsx' | 'csv' | 'json' | 'bpmn';
@@ -21,7 +21,7 @@ const WRITERS: Readonly<
 };
 
 /** The map, or one branch of it, as a file. */
-export async function answerMapExport({ ask, actor, url }: EndpointContext<undefined>): Promise<Response> {
+export async function answerMapExport({ ask, actor, url }: Call): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'xlsx';
   if (!Object.hasOwn(WRITERS, format)) throw new AppError('invalid', `The map is not written as ${format}; XLSX, CSV, JSON and BPMN are.`);
   const scope = url.searchParams.get('scope');

@@ -4,7 +4,7 @@ import { toRequirementTable } from '@kindred-baton/formats/requirements/requirem
 import { writeReqif } from '@kindred-baton/formats/requirements/write-reqif';
 import { writeCsv, writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { listRequirements } from '@kindred-baton/store/requirements/list-requirements';
-import type { EndpointContext } from '../../endpoint.ts';
+import type { Call } from '../../call.ts';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 
 const WRITERS = {
@@ -14,7 +14,7 @@ const WRITERS = {
     new TextEncoder().encode(writeReqif(list, { title, at: new Date().toISOString().slice(0, 19) + 'Z' })),
 } as const;
 
-export async function answerRequirementExport({ ask, actor, url }: EndpointContext<undefined>): Promise<Response> {
+export async function answerRequirementExport({ ask, actor, url }: Call): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'xlsx';
   if (!Object.hasOwn(WRITERS, format)) throw new AppError('invalid', `Requirements are not written as ${format}; XLSX, CSV and ReqIF are.`);
   const known = format as keyof typeof WRITERS;

@@ -8,7 +8,7 @@ import { writeBlueprint, writeRoomSheet, writeSpecialistSheet } from '@kindred-b
 import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { loadScenarioToExport } from '@kindred-baton/store/scenarios/load-exported';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
-import type { EndpointContext } from '../../endpoint.ts';
+import type { Call } from '../../call.ts';
 import { printPdf } from '../../print-pdf.ts';
 import { readFont } from '../../read-font.ts';
 import { toDay } from '../../../features/tests/to-day.ts';
@@ -31,12 +31,12 @@ const WRITERS: Readonly<Record<string, Writer>> = {
 };
 
 /** A scenario as a file, to take away or to print. */
-export async function answerScenarioExport({ ask, actor, url, param }: EndpointContext<undefined>): Promise<Response> {
+export async function answerScenarioExport({ ask, actor, url, params }: Call<{ readonly code: string }>): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'xlsx';
   const writer = Object.hasOwn(WRITERS, format) ? WRITERS[format] : undefined;
   if (!writer) throw new AppError('invalid', `A scenario is not written as ${format}; ${Object.keys(WRITERS).join(', ')} are.`);
   const paper = url.searchParams.get('paper') === 'Letter' ? 'Letter' : 'A4';
-  const scenario = await ask(loadScenarioToExport, param('code'));
+  const scenario = await ask(loadScenarioToExport, params.code);
   const head = { title: scenario.file.name, programme: actor.programmeName, day: toDay(new Date()), paper, font: readFont() } as const;
   const bytes = await writer.write(scenario, head);
   const tail = writer.extension === 'pdf' ? `-${format}` : '';

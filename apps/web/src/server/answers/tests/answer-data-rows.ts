@@ -5,15 +5,15 @@ import { readTables } from '@kindred-baton/formats/tables/read-tables';
 import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { toTestTables } from '@kindred-baton/formats/tests/write-test-tables';
 import { loadTestsToExport } from '@kindred-baton/store/tests/load-tests-to-export';
-import type { EndpointContext } from '../../endpoint.ts';
+import type { Call } from '../../call.ts';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
-import type { ImportRequest } from '../../import-endpoint.ts';
+import type { Upload } from '../../read-upload.ts';
 
 const MOST_ROWS = 1_000;
 
 /** Reads data rows for one test from a spreadsheet; nothing is stored, they go into the draft. */
-export async function answerDataRows({ ask, param }: EndpointContext<undefined>, { name, bytes }: ImportRequest) {
-  const [test] = await ask(loadTestsToExport, { codes: [param('code')] });
+export async function answerDataRows({ ask, params }: Call<{ readonly code: string }>, { name, bytes }: Upload) {
+  const [test] = await ask(loadTestsToExport, { codes: [params.code] });
   if (!test) throw new AppError('not found', 'There is no such test.');
   const tables = await readTables({ name, bytes });
   if (!tables.ok) return { rows: [], problems: [{ sheet: name, message: tables.message }] };
@@ -37,8 +37,7 @@ export async function answerDataRows({ ask, param }: EndpointContext<undefined>,
 }
 
 /** A test's data rows as a workbook; reading it again gives the same. */
-export async function answerDataRowFile({ ask, param }: EndpointContext<undefined>): Promise<Response> {
-  const code = param('code');
+export async function answerDataRowFile({ ask, params: { code } }: Call<{ readonly code: string }>): Promise<Response> {
   const [, rows] = toTestTables(await ask(loadTestsToExport, { codes: [code] }));
   if (!rows) throw new AppError('not found', `Test ${code} has no data rows.`);
   return answerFile(await writeXlsx([rows]), { name: `${code}-data-rows.xlsx`, mediaType: MEDIA_TYPES.xlsx });

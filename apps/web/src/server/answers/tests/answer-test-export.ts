@@ -1,12 +1,12 @@
 import { exportTestsSchema } from '@kindred-baton/contracts/jobs/job';
 import { loadTestsToExport } from '@kindred-baton/store/tests/load-tests-to-export';
-import type { EndpointContext } from '../../endpoint.ts';
+import type { Call } from '../../call.ts';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 import { toDay } from '../../../features/tests/to-day.ts';
 import { TEST_WRITERS } from './answer-test-formats.ts';
 
 /** One test as a file, in its newest version. */
-export async function answerTestExport({ ask, actor, url }: EndpointContext<undefined>): Promise<Response> {
+export async function answerTestExport({ ask, actor, url }: Call): Promise<Response> {
   const { format, codes, paper } = exportTestsSchema.parse({
     format: url.searchParams.get('format') ?? 'xlsx',
     codes: url.searchParams.getAll('code'),

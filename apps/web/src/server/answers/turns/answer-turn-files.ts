@@ -1,5 +1,5 @@
 import { AppError } from '@kindred-baton/contracts/errors';
-import { idSchema } from '@kindred-baton/contracts/common';
+import type { TurnId } from '@kindred-baton/core/ids';
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import { fillStep } from '@kindred-baton/core/defects/describe-steps';
@@ -11,17 +11,15 @@ import { printTurnSheet, writeTurnSheet } from '@kindred-baton/formats/turns/tur
 import { getEvidence } from '@kindred-baton/store/evidence/keep-evidence';
 import { getGuide } from '@kindred-baton/store/turns/get-guide';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
-import type { EndpointContext } from '../../endpoint.ts';
+import type { Call } from '../../call.ts';
 import { printPdf } from '../../print-pdf.ts';
 import { readFont } from '../../read-font.ts';
 import { toDay as toLongDay } from '../../../features/tests/to-day.ts';
 
-type Context = EndpointContext<undefined>;
-
 /** A turn to take away: a sheet to fill in (xlsx), the same to print (pdf), or the report of one attempt (report). */
-export async function answerTurnFile({ ask, actor, url, param }: Context): Promise<Response> {
+export async function answerTurnFile({ ask, actor, url, params }: Call<{ readonly turn: TurnId }>): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'xlsx';
-  const guide = await ask(getGuide, idSchema<'turn'>().parse(param('turn')));
+  const guide = await ask(getGuide, params.turn);
   const paper = url.searchParams.get('paper') === 'Letter' ? ('Letter' as const) : ('A4' as const);
   const head = { title: guide.turn.title, programme: actor.programmeName, day: toLongDay(new Date()), paper, font: readFont() };
   const name = `${guide.turn.cycle.code}-${guide.turn.title}`.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 80);
@@ -63,7 +61,7 @@ function createSource(
 }
 
 async function answerReport(
-  { ask, timeZone }: { ask: Context['ask']; timeZone: string },
+  { ask, timeZone }: { ask: Call['ask']; timeZone: string },
   guide: GuideView,
   head: DocumentHead,
   attemptId: string | null,
@@ -111,7 +109,7 @@ async function answerReport(
   return answerFile(await printPdf(html), { name: `${guide.turn.cycle.code}-attempt-${attempt.number}.pdf`, mediaType: MEDIA_TYPES.pdf });
 }
 
-async function toDataAddress(ask: Context['ask'], file: AttemptView['evidence'][number]): Promise<string> {
+async function toDataAddress(ask: Call['ask'], file: AttemptView['evidence'][number]): Promise<string> {
   const { content, mediaType } = await ask(getEvidence, file.id);
   return `data:${mediaType};base64,${content.toString('base64')}`;
 }

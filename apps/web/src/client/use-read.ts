@@ -1,0 +1,37 @@
+import type { UseQueryOptions, UseQueryResult } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import { useProgramme } from '../features/frame/programme-context.tsx';
+import type { RouteName } from '@kindred-baton/contracts/routes';
+import type { Given, Output } from './call.ts';
+import { call } from './call.ts';
+
+export type ReadOptions<Name extends RouteName> = Pick<
+  UseQueryOptions<Output<Name>>,
+  'initialData' | 'enabled' | 'retry' | 'placeholderData' | 'refetchInterval' | 'staleTime'
+> & {
+  /** What else it waits for, before it asks. */
+  readonly after?: () => Promise<unknown>;
+  /** What else its answer depends on: another value is another question. */
+  readonly of?: unknown;
+};
+
+/** The key under which an answer is kept. */
+export const toKey = <Name extends RouteName>(name: Name, given: Given<Name>, of?: unknown): readonly unknown[] =>
+  of === undefined ? [name, given] : [name, given, of];
+
+/** Asks a route and keeps its answer fresh: after changes of its topics, one's own or others', it is asked again. */
+export function useRead<Name extends RouteName>(
+  name: Name,
+  given: Given<Name>,
+  { after, of, ...options }: ReadOptions<Name> = {},
+): UseQueryResult<Output<Name>> {
+  const { api } = useProgramme();
+  return useQuery<Output<Name>>({
+    ...options,
+    queryKey: toKey(name, given, of),
+    queryFn: async () => {
+      await after?.();
+      return call(api, name, given);
+    },
+  });
+}

@@ -1,0 +1,35 @@
+import { DONE } from '@kindred-baton/contracts/common';
+import type { cycleRoutes } from '@kindred-baton/contracts/cycles/routes';
+import { getAcceptance, signOffNode } from '@kindred-baton/store/cycles/acceptance';
+import { changeCycle, createCycle } from '@kindred-baton/store/cycles/change-cycles';
+import { changeScope, getScopeEffects, takeScenario } from '@kindred-baton/store/cycles/change-scope';
+import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
+import { getCycleScope } from '@kindred-baton/store/cycles/get-cycle-scope';
+import { getPlan } from '@kindred-baton/store/cycles/get-plan';
+import { getSinceOpening } from '@kindred-baton/store/cycles/get-since-opening';
+import { listCycles } from '@kindred-baton/store/cycles/list-cycles';
+import { moveCycle } from '@kindred-baton/store/cycles/move-cycle';
+import { staffCycle } from '@kindred-baton/store/cycles/staff-cycle';
+import type { Answers } from '../../call.ts';
+import { answerCycleReport } from './answer-cycle-report.ts';
+
+export const cycleAnswers: Answers<typeof cycleRoutes> = {
+  listCycles: ({ ask }) => ask(listCycles, undefined),
+  createCycle: ({ perform, input }) => perform(createCycle, input),
+  getCycleScope: ({ ask }) => ask(getCycleScope, undefined),
+  getCycle: ({ ask, params }) => ask(getCycle, params.code),
+  changeCycle: ({ perform, params, input }) => perform(changeCycle, { ...params, change: input }),
+  moveCycle: ({ perform, params, input }) => perform(moveCycle, { ...params, ...input }),
+  changeScope: ({ perform, params, input }) => perform(changeScope, { ...params, change: input }),
+  getScopeEffects: ({ ask, params, input }) => ask(getScopeEffects, { ...params, ...input }),
+  getSinceOpening: ({ ask, params }) => ask(getSinceOpening, params.code),
+  takeScenario: ({ perform, params, input }) => perform(takeScenario, { ...params, ...input }),
+  getPlan: ({ ask, params }) => ask(getPlan, params.code),
+  staffCycle: ({ perform, params, input }) => perform(staffCycle, { ...params, staff: input }),
+  getAcceptance: ({ ask, params }) => ask(getAcceptance, params.code),
+  signOffNode: async ({ perform, params, input }) => {
+    await perform(signOffNode, { ...params, signOff: input });
+    return DONE;
+  },
+  exportReport: answerCycleReport,
+};

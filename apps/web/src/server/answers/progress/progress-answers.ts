@@ -1,0 +1,7 @@
+import type { progressRoutes } from '@kindred-baton/contracts/progress/routes';
+import { getProgress } from '@kindred-baton/store/progress/get-progress';
+import type { Answers } from '../../call.ts';
+
+export const progressAnswers: Answers<typeof progressRoutes> = {
+  getProgress: ({ ask, input }) => ask(getProgress, input),
+};

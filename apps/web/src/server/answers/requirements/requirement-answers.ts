@@ -1,0 +1,24 @@
+import { DONE } from '@kindred-baton/contracts/common';
+import type { requirementRoutes } from '@kindred-baton/contracts/requirements/routes';
+import { linkTest, removeRequirement, saveRequirement } from '@kindred-baton/store/requirements/change-requirements';
+import { getTraceability } from '@kindred-baton/store/requirements/list-requirements';
+import type { Answers } from '../../call.ts';
+import { readUpload } from '../../read-upload.ts';
+import { answerRequirementImport } from '../imports/answer-requirement-import.ts';
+import { answerRequirementExport } from './answer-requirement-export.ts';
+
+export const requirementAnswers: Answers<typeof requirementRoutes> = {
+  getTraceability: ({ ask }) => ask(getTraceability, undefined),
+  addRequirement: ({ perform, input }) => perform(saveRequirement, { code: null, save: input }),
+  saveRequirement: ({ perform, params, input }) => perform(saveRequirement, { ...params, save: input }),
+  removeRequirement: async ({ perform, params }) => {
+    await perform(removeRequirement, params);
+    return DONE;
+  },
+  linkTest: async ({ perform, input }) => {
+    await perform(linkTest, input);
+    return DONE;
+  },
+  exportRequirements: answerRequirementExport,
+  importRequirements: async (call) => answerRequirementImport(call, await readUpload(call.request)),
+};

@@ -1,0 +1,54 @@
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { turnRoutes } from '@kindred-baton/contracts/turns/routes';
+import { readTurnSheet } from '@kindred-baton/formats/turns/turn-sheet';
+import { dropEvidence, getEvidence, keepEvidence } from '@kindred-baton/store/evidence/keep-evidence';
+import { getGuide } from '@kindred-baton/store/turns/get-guide';
+import { getRunOverlay } from '@kindred-baton/store/turns/get-run-overlay';
+import { getTurnsHome, markSeen } from '@kindred-baton/store/turns/get-turns-home';
+import { keepSheet } from '@kindred-baton/store/turns/keep-sheet';
+import { listTurns } from '@kindred-baton/store/turns/list-turns';
+import { finishAttempt, recordStep, startAttempt } from '@kindred-baton/store/turns/make-attempts';
+import { nudge } from '@kindred-baton/store/turns/nudge';
+import { passTurn } from '@kindred-baton/store/turns/pass-turn';
+import type { Answers } from '../../call.ts';
+import { readForm } from '../../read-body.ts';
+import { readUpload } from '../../read-upload.ts';
+import { answerTurnFile } from './answer-turn-files.ts';
+import { readEvidence } from './read-evidence.ts';
+
+const MAX_FORM_BYTES = 11 * 1024 * 1024;
+
+export const turnAnswers: Answers<typeof turnRoutes> = {
+  getTurnsHome: ({ ask }) => ask(getTurnsHome, undefined),
+  listTurns: ({ ask, input }) => ask(listTurns, input),
+  markSeen: ({ perform }) => perform(markSeen, undefined),
+  getGuide: ({ ask, params }) => ask(getGuide, params.turn),
+  passTurn: ({ perform, params, input }) => perform(passTurn, { turnId: params.turn, ...input }),
+  nudge: ({ perform, params }) => perform(nudge, params.turn),
+  startAttempt: ({ perform, params, input }) => perform(startAttempt, { turnId: params.turn, ...input }),
+  exportTurn: answerTurnFile,
+  keepSheet: async ({ perform, params, request }) => {
+    const sheet = await readTurnSheet(await readUpload(request));
+    if (!sheet.ok) throw new AppError('invalid', `${sheet.message} Nothing was kept.`);
+    return perform(keepSheet, { turnId: params.turn, mark: sheet.mark, lines: sheet.lines });
+  },
+  recordStep: ({ perform, params, input }) => perform(recordStep, { attemptId: params.attempt, stepIndex: params.step, word: input }),
+  finishAttempt: ({ perform, params }) => perform(finishAttempt, params.attempt),
+  keepEvidence: async ({ perform, params, request }) => {
+    const file = await readEvidence(await readForm(request, MAX_FORM_BYTES));
+    return perform(keepEvidence, { ...file, attemptId: params.attempt });
+  },
+  getEvidence: async ({ ask, params }) => {
+    const { content, mediaType, name } = await ask(getEvidence, params.evidence);
+    return new Response(new Uint8Array(content), {
+      headers: {
+        'content-type': mediaType,
+        'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}`,
+        'content-security-policy': "sandbox; default-src 'none'",
+        'cache-control': 'private, max-age=31536000, immutable',
+      },
+    });
+  },
+  dropEvidence: ({ perform, params }) => perform(dropEvidence, params.evidence),
+  getRunOverlay: ({ ask, params }) => ask(getRunOverlay, params.run),
+};

@@ -1,0 +1,78 @@
+import { AppError } from '@kindred-baton/contracts/errors';
+import type { Route } from '@kindred-baton/contracts/route';
+import type { RouteName } from '@kindred-baton/contracts/routes';
+import { ROUTES } from '@kindred-baton/contracts/routes';
+import type { Right } from '@kindred-baton/core/programmes/roles';
+import type { Actor } from '@kindred-baton/store/actor';
+import { requireRight } from '@kindred-baton/store/actor';
+import { ask, perform } from '@kindred-baton/store/operation';
+import type { APIContext, APIRoute } from 'astro';
+import type { z } from 'zod';
+import { answerError } from './answer-error.ts';
+import { ANSWERS } from './answers/answers.ts';
+import type { Call } from './call.ts';
+import { findRoute } from './find-route.ts';
+import { readJson } from './read-body.ts';
+import { getStore } from './store.ts';
+import { findActor } from './who-asks.ts';
+
+const MAX_JSON_BYTES = 2 * 1024 * 1024;
+
+/** Every request under /api/<programme>: find the route → actor → right → parse → answer → check what goes out. No rule lives here. */
+export const serve: APIRoute = async (context) => {
+  try {
+    const found = findRoute<RouteName>(ROUTES, context.request.method, `/${context.params['path'] ?? ''}`);
+    if (!context.locals.personId) throw new AppError('not signed in', 'Sign in first.');
+    const actor = await findActor(context.locals.personId, context.params['programme'] ?? '');
+    if (!found) throw new AppError('not found', `There is nothing at ${context.request.method} ${context.url.pathname}.`);
+    return await answer(context, actor, found);
+  } catch (error) {
+    return answerError(error, context.locals.requestId);
+  }
+};
+
+async function answer(
+  { request, url }: APIContext,
+  actor: Actor,
+  { name, params }: { readonly name: RouteName; readonly params: Readonly<Record<string, string>> },
+): Promise<Response> {
+  const route: Route = ROUTES[name];
+  requireRight(actor, route.right);
+  const call: Call<object, unknown> = {
+    ...{ actor, request, url, ...bind(actor, route) },
+    params: parseParams(route, params),
+    input: route.input && (await readInput(route.input, request, url)),
+  };
+  // The table of answers has been checked against the table of routes, name by name; here the name is any.
+  const output = await (ANSWERS[name] as (given: typeof call) => Promise<unknown>)(call);
+  if (route.output === null) return output as Response;
+  const checked = route.output.safeParse(output);
+  if (!checked.success) throw new AppError('broken', 'The server’s answer was not as agreed.', { cause: checked.error });
+  return Response.json(checked.data, { headers: { 'cache-control': 'no-store' } });
+}
+
+function parseParams(route: Route, texts: Readonly<Record<string, string>>): Record<string, unknown> {
+  return Object.fromEntries(Object.entries(texts).map(([name, text]) => [name, route.params?.[name]?.parse(text) ?? text]));
+}
+
+async function readInput(schema: z.ZodType, request: Request, url: URL): Promise<unknown> {
+  return schema.parse(request.method === 'GET' ? Object.fromEntries(url.searchParams) : await readJson(request, MAX_JSON_BYTES));
+}
+
+/** What an answer may ask of the store: reads, and changes that take the right which the route states; what it changes is told. */
+function bind(actor: Actor, route: Route): Pick<Call, 'ask' | 'perform'> {
+  const store = getStore();
+  const requireStated = (right: Right) => {
+    if (right !== 'read' && right !== route.right) throw new AppError('broken', `${route.path} asks for the right to ${right}.`);
+  };
+  return {
+    ask: (query, input) => {
+      requireStated(query.right);
+      return ask(store, actor, query, input);
+    },
+    perform: (operation, input) => {
+      requireStated(operation.right);
+      return perform(store, actor, operation, input, route.topics);
+    },
+  };
+}
