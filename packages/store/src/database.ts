@@ -42,7 +42,10 @@ class QueuingClient extends pg.Client {
 /** Opens a pool of connections. Nothing is connected until the first statement. Close with `store.pool.end()`. */
 export function createStore(options: StoreOptions): Store {
   const pool = new pg.Pool({ connectionString: options.url, max: options.maxConnections ?? 10, Client: QueuingClient });
-  pool.on('error', (error) => options.onError?.(error));
+  const onError = (error: Error) => options.onError?.(error);
+  pool.on('error', onError);
+  // A connection that breaks in the middle of a transaction: what was asked rejects by itself, and nothing else must fall over it.
+  pool.on('connect', (client) => client.on('error', onError));
   const { onQuery } = options;
   const db = drizzle({
     client: pool,

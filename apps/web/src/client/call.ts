@@ -36,9 +36,7 @@ export function toAddress<Name extends RouteName>(api: string, name: Name, given
 }
 
 function toQuery(input: unknown): string {
-  const entries = Object.entries(input ?? {}).flatMap(([name, value]) =>
-    value === undefined || value === null || value === '' ? [] : [[name, String(value)]],
-  );
+  const entries = Object.entries(input ?? {}).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]]));
   return entries.length === 0 ? '' : `?${new URLSearchParams(entries).toString()}`;
 }
 

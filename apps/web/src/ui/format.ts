@@ -1,5 +1,3 @@
-import type { TurnStatus } from '@kindred-baton/core/outcomes';
-
 const LOCALE = 'en-GB';
 const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;
@@ -91,17 +89,6 @@ export function formatShare(share: number | null, decimals = 0): string {
 export function countOf(count: number, one: string, many = `${one}s`): string {
   return `${count.toLocaleString('en')} ${count === 1 ? one : many}`;
 }
-
-export const STATUS_WORDS: Readonly<Record<TurnStatus, string>> = {
-  passed: 'Passed',
-  failed: 'Failed',
-  blocked: 'Blocked',
-  skipped: 'Skipped',
-  'under way': 'Under way',
-  ready: 'Ready',
-  waiting: 'Waiting',
-  held: 'Held',
-};
 
 export function toInitials(name: string): string {
   const words = name.split(/\s+/).filter((word) => word !== '');

@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { EVIDENCE_RULES, FAILURE_PARTS } from '@kindred-baton/core/cycles/rules';
 import { DEFECT_STATUSES } from '@kindred-baton/core/defects/defect';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
+import type { FacetFilter } from '@kindred-baton/core/progress/facet';
+import { FACETS, getFacetFilter } from '@kindred-baton/core/progress/facet';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, idSchema, momentSchema, personSchema, prioritySchema } from '../common.ts';
+import { codeSchema, idSchema, momentSchema, personSchema } from '../common.ts';
 import { testVersionSchema } from '../tests/test.ts';
 
 /** A value on its way: what it is, whether it is here, and from whom it comes. */
@@ -70,16 +72,17 @@ export const TURN_PAGE_SIZE = 200;
 /** In a filter by team, person or application: turns that have none. */
 export const NONE = '-';
 
+/** By the value of a facet: its key, as the progress table has it. */
+const facetFilters = Object.fromEntries(FACETS.map((facet) => [getFacetFilter(facet), z.string().max(200).optional()])) as Record<
+  FacetFilter,
+  z.ZodOptional<z.ZodString>
+>;
+
 export const turnListQuerySchema = z.object({
   cycle: codeSchema,
-  node: codeSchema.optional(),
-  team: z.string().max(200).optional(),
+  ...facetFilters,
   test: codeSchema.optional(),
-  scenario: codeSchema.optional(),
   run: z.coerce.number().int().optional(),
-  person: z.string().max(200).optional(),
-  application: z.string().max(200).optional(),
-  priority: prioritySchema.optional(),
   status: z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(z.enum(TURN_STATUSES))).optional(),
   /** A hold: its kind and key; lists the turns behind it, and those at which it holds. */
   hold: z

@@ -103,7 +103,8 @@ function findStepColumn(table: TextTable, columns: ColumnMap<TestField>): Column
   const free = table.headings.flatMap((_, column) => (taken.has(column) || isNumber(column) ? [] : [column]));
   const length = (column: number) => table.rows.slice(0, 50).reduce((sum, { cells }) => sum + (cells[column] ?? '').length, 0);
   const longest = [...free].sort((a, b) => length(b) - length(a))[0];
-  return { ...columns, step: longest };
+  const { step: _, ...others } = columns;
+  return longest === undefined ? others : { ...others, step: longest };
 }
 
 const CODE = /^[A-Za-z0-9][A-Za-z0-9._-]{0,39}$/;

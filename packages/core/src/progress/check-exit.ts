@@ -1,6 +1,7 @@
 /** Exit criteria: each with its figure now and what keeps it from being met (design: progress). */
 import { isOver, SEVERITIES } from '../defects/defect.ts';
 import type { DefectStatus, Severity } from '../defects/defect.ts';
+import { isNotRun, TURN_STATUSES } from '../outcomes.ts';
 import type { Counts } from './tally.ts';
 import { getPassShare, getRunShare } from './tally.ts';
 import type { ExitRule } from '../cycles/rules.ts';
@@ -22,7 +23,7 @@ export interface ExitResult {
   readonly open: readonly string[];
 }
 
-const NOT_RUN = ['waiting', 'held', 'ready', 'under way', 'blocked'] as const;
+const NOT_RUN = TURN_STATUSES.filter(isNotRun);
 
 const CHECKS: {
   readonly [Kind in ExitRule['kind']]: (rule: Extract<ExitRule, { kind: Kind }>, figures: ExitFigures) => Omit<ExitResult, 'rule'>;

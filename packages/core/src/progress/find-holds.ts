@@ -5,6 +5,7 @@
  */
 import { findBehind } from '../graph/order-nodes.ts';
 import type { TurnStatus } from '../outcomes.ts';
+import { isLeft } from '../outcomes.ts';
 
 export interface HoldTurn {
   readonly id: string;
@@ -106,5 +107,5 @@ function measureHold(group: { kind: HoldKind; key: string; at: HoldTurn[] }, run
 }
 
 function isStillToDo(status: TurnStatus): boolean {
-  return status === 'waiting' || status === 'held' || status === 'ready' || status === 'under way';
+  return isLeft(status);
 }

@@ -1,6 +1,6 @@
 import { findVerb } from './step-verbs.ts';
 import type { Step, StepAction } from './step.ts';
-import { foldSpace, normalizeStep, STEP_ACTION_WORDS, STEP_ACTIONS } from './step.ts';
+import { foldSpace, normalizeStep, getActionFacts, STEP_ACTIONS } from './step.ts';
 
 /** A step read from a sentence, or a sentence that says why it could not be read. */
 export type StepReading = { readonly ok: true; readonly step: Step } | { readonly ok: false; readonly message: string };
@@ -37,7 +37,7 @@ const UNIFORM = new RegExp(
   `^(?:As ${NAME}: )?([Oo]ptionally )?([Gg]o to|[Ff]ill|[Pp]ick|[Pp]ress|[Ss]ee|[Kk]eep|[Ww]ait for|[Bb]y hand) ${NAME}(?: in ${NAME})?(?: beside ${NAME})?` +
     `(?: (?:with|showing) (?:${NAME}|(\\{[^{}]+\\})))?(?:, keep as ${NAME})?\\.?(?: You should see: (.+))?$`,
 );
-const ACTION_OF = new Map(STEP_ACTIONS.map((action) => [STEP_ACTION_WORDS[action].toLowerCase(), action]));
+const ACTION_OF = new Map(STEP_ACTIONS.map((action) => [getActionFacts(action).word.toLowerCase(), action]));
 
 function unescape(text: string | undefined): string | undefined {
   return text?.includes('\\') ? text.replace(/\\(.)/g, '$1') : text;

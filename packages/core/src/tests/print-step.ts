@@ -1,5 +1,5 @@
-import type { Step, StepAction } from './step.ts';
-import { STEP_ACTION_WORDS } from './step.ts';
+import type { Step } from './step.ts';
+import { getActionFacts } from './step.ts';
 
 const EXPECT_MARK = ' You should see: ';
 
@@ -8,18 +8,6 @@ export function quote(text: string): string {
   return `"${text.replace(/[\\"]/g, '\\$&')}"`;
 }
 
-/** The word before a step's value: it makes `See "Charge" showing {Charge expected}` read as a sentence. */
-export const VALUE_WORDS: Readonly<Record<StepAction, string>> = {
-  go: 'with',
-  fill: 'with',
-  pick: 'with',
-  press: 'with',
-  see: 'showing',
-  keep: 'with',
-  wait: 'with',
-  hand: 'with',
-};
-
 const isPlace = (value: string) => /^\{[\p{L}\p{N} .+-]+\}$/u.test(value);
 
 /**
@@ -27,7 +15,7 @@ const isPlace = (value: string) => /^\{[\p{L}\p{N} .+-]+\}$/u.test(value);
  * `As "planner": optionally fill "Valid until" in "Quote" with {today + 90 days}, keep as "Due". You should see: …`
  */
 export function printStep(step: Step): string {
-  const verb = STEP_ACTION_WORDS[step.do];
+  const verb = getActionFacts(step.do).word;
   const head = [
     step.as === undefined ? '' : `As ${quote(step.as)}: `,
     step.optional ? `Optionally ${verb.toLowerCase()}` : step.as === undefined ? verb : verb.toLowerCase(),
@@ -36,7 +24,7 @@ export function printStep(step: Step): string {
     `${head} ${quote(step.target)}`,
     step.within === undefined ? '' : ` in ${quote(step.within)}`,
     step.beside === undefined ? '' : ` beside ${quote(step.beside)}`,
-    step.value === undefined ? '' : ` ${VALUE_WORDS[step.do]} ${isPlace(step.value) ? step.value : quote(step.value)}`,
+    step.value === undefined ? '' : ` ${getActionFacts(step.do).valueWord} ${isPlace(step.value) ? step.value : quote(step.value)}`,
     step.keepAs === undefined ? '' : `, keep as ${quote(step.keepAs)}`,
     '.',
     step.expect === undefined ? '' : `${EXPECT_MARK}${step.expect}`,

@@ -1,21 +1,34 @@
-/**
- * What a step of a transaction test does to a named thing. *Hand* is a step in people's own words: it is shown as it stands, and
- * no machine can do it.
- */
-export const STEP_ACTIONS = ['go', 'fill', 'pick', 'press', 'see', 'keep', 'wait', 'hand'] as const;
-export type StepAction = (typeof STEP_ACTIONS)[number];
+interface StepActionFacts {
+  /** How it is printed, in tables and at the head of a sentence. */
+  readonly word: string;
+  /** With which words it is read; the longest that fits wins, so `click on` is tried before `click`. */
+  readonly verbs: readonly string[];
+  /** The word before its value. */
+  readonly valueWord: 'with' | 'showing';
+  /** It is in people's own words: shown as it stands, and no machine can do it. */
+  readonly isByHand: boolean;
+}
 
-/** How an action is printed, in tables and at the head of a sentence. */
-export const STEP_ACTION_WORDS: Readonly<Record<StepAction, string>> = {
-  go: 'Go to',
-  fill: 'Fill',
-  pick: 'Pick',
-  press: 'Press',
-  see: 'See',
-  keep: 'Keep',
-  wait: 'Wait for',
-  hand: 'By hand',
-};
+/** What a step of a transaction test does to a named thing. A row here is all that another action takes. */
+const ACTION_FACTS = {
+  go: { word: 'Go to', verbs: ['go to', 'go', 'open', 'navigate to', 'start', 'switch to', 'visit'], valueWord: 'with', isByHand: false },
+  fill: { word: 'Fill', verbs: ['fill in', 'fill', 'enter', 'type', 'write', 'set', 'key in'], valueWord: 'with', isByHand: false },
+  pick: { word: 'Pick', verbs: ['pick', 'select', 'choose'], valueWord: 'with', isByHand: false },
+  press: { word: 'Press', verbs: ['press', 'click on', 'click', 'tap on', 'tap', 'push', 'submit'], valueWord: 'with', isByHand: false },
+  see: {
+    ...{ word: 'See', valueWord: 'showing', isByHand: false },
+    verbs: ['see that', 'see', 'check that', 'check', 'verify that', 'verify', 'confirm that', 'make sure that', 'expect'],
+  },
+  keep: {
+    ...{ word: 'Keep', valueWord: 'with', isByHand: false },
+    verbs: ['keep', 'read', 'note down', 'note', 'remember', 'write down', 'record'],
+  },
+  wait: { word: 'Wait for', verbs: ['wait for', 'wait until', 'wait'], valueWord: 'with', isByHand: false },
+  hand: { word: 'By hand', verbs: ['by hand'], valueWord: 'with', isByHand: true },
+} as const satisfies Readonly<Record<string, StepActionFacts>>;
+export type StepAction = keyof typeof ACTION_FACTS;
+export const STEP_ACTIONS = Object.keys(ACTION_FACTS) as [StepAction, ...StepAction[]];
+export const getActionFacts = (action: StepAction): StepActionFacts => ACTION_FACTS[action];
 
 export interface Step {
   readonly do: StepAction;

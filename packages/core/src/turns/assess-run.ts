@@ -1,5 +1,5 @@
 import type { RunOutcome } from '../outcomes.ts';
-import { getRunOutcome } from '../outcomes.ts';
+import { getRunOutcome, isTrouble, letsOn } from '../outcomes.ts';
 import { convertValue } from '../values/convert-value.ts';
 import { toNameKey } from '../values/field.ts';
 import type { HoldCause, TurnAssessment, TurnView } from './turn.ts';
@@ -36,7 +36,7 @@ function assessTurn(turns: readonly TurnView[], turn: TurnView, causes: readonly
 
 function isOver(turn: TurnView | undefined): boolean {
   if (!turn?.latest) return turn?.isLeftOut === true && !turn.isUnderWay;
-  return turn.latest.outcome === 'passed' || turn.latest.outcome === 'skipped';
+  return letsOn(turn.latest.outcome);
 }
 
 /** Root causes: failed or blocked turns anywhere before, and values that a finished turn should have given. */
@@ -45,7 +45,7 @@ function findCauses(turns: readonly TurnView[], turn: TurnView, before: readonly
   const add = (cause: HoldCause) => found.set(`${cause.kind} ${cause.index} ${cause.kind === 'value' ? cause.name : ''}`, cause);
   for (const index of turn.after) {
     const outcome = turns[index]?.latest?.outcome;
-    if (outcome === 'failed' || outcome === 'blocked') add({ kind: 'turn', index, outcome });
+    if (isTrouble(outcome)) add({ kind: 'turn', index, outcome });
     else if (outcome === undefined) before[index]?.forEach(add);
   }
   for (const { name, source } of turn.needs) {

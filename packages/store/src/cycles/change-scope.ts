@@ -1,6 +1,7 @@
 import { and, asc, count, countDistinct, eq, inArray, isNull, max } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeScope, ScopeEffects } from '@kindred-baton/contracts/cycles/cycle';
+import { isToDo } from '@kindred-baton/core/outcomes';
 import { isOver } from '@kindred-baton/core/defects/defect';
 import type { RunId } from '@kindred-baton/core/ids';
 import { chunk } from '../chunk.ts';
@@ -122,7 +123,7 @@ export const getScopeEffects: Query<{ code: string; runs: readonly RunId[] }, Sc
         .innerJoin(turns, eq(turns.id, defectTurns.turnId))
         .where(own),
     ]);
-    const toDo = turnRows.filter(({ status }) => ['waiting', 'held', 'ready'].includes(status));
+    const toDo = turnRows.filter(({ status }) => isToDo(status));
     return {
       ...{ runs: ids.length, turns: turnRows.length, notTried: toDo.length, minutes: toDo.reduce((sum, { minutes }) => sum + minutes, 0) },
       attempts: attemptRows[0]?.attempts ?? 0,

@@ -1,3 +1,4 @@
+import { isLeft } from '@kindred-baton/core/outcomes';
 import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
@@ -109,7 +110,6 @@ function loadLanePeople({ db, actor }: ReadContext) {
 }
 type LanePersonRow = Awaited<ReturnType<typeof loadLanePeople>>[number];
 
-const LEFT: ReadonlySet<TurnStatus> = new Set(['waiting', 'held', 'ready', 'under way']);
 const sumMinutes = (rows: readonly TurnOfCycle[]) => rows.reduce((sum, turn) => sum + turn.minutes, 0);
 
 function countStatuses(rows: readonly { status: TurnStatus }[]): Counts {
@@ -127,7 +127,7 @@ function layOutLanes(turnRows: readonly TurnOfCycle[], lanePeople: readonly Lane
   const measure = (rows: readonly TurnOfCycle[]) => ({
     turns: rows.length,
     minutes: sumMinutes(rows),
-    minutesLeft: sumMinutes(rows.filter((turn) => LEFT.has(turn.status))),
+    minutesLeft: sumMinutes(rows.filter((turn) => isLeft(turn.status))),
   });
   const lanes = new Map(lanePeople.map((row) => [row.teamId, row]));
   return [...lanes.values()]

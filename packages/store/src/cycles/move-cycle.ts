@@ -1,7 +1,8 @@
 import { and, eq, isNull, notInArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { MoveCycle } from '@kindred-baton/contracts/cycles/cycle';
-import { CYCLE_MOVES } from '@kindred-baton/core/cycles/cycle';
+import { listCycleMoves } from '@kindred-baton/core/cycles/cycle';
+import { LETTING_ON } from '@kindred-baton/core/outcomes';
 import type { CycleState } from '@kindred-baton/core/cycles/cycle';
 import type { Context, Operation } from '../operation.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
@@ -23,7 +24,7 @@ export const moveCycle: Operation<{ code: string } & MoveCycle, { state: CycleSt
     const { db, now } = context;
     const cycle = await lockCycle(context, code, ['planning', 'open', 'closing', 'closed']);
     if (cycle.state !== from) throw new AppError('conflict', `Cycle ${code} is ${cycle.state} by now, not ${from}.`);
-    if (!CYCLE_MOVES[from].includes(to)) throw new AppError('invalid', `A cycle that is ${from} cannot become ${to}.`);
+    if (!listCycleMoves(from).includes(to)) throw new AppError('invalid', `A cycle that is ${from} cannot become ${to}.`);
     if (from === 'planning') await pinCycle(context, cycle);
     if (to === 'closed') await settleLeftovers(context, cycle, left);
     await db
@@ -74,7 +75,7 @@ async function settleLeftovers(context: Context, cycle: CycleRow, left: NonNulla
     db
       .select({ id: runs.id, number: runs.number })
       .from(runs)
-      .where(and(eq(runs.cycleId, cycle.id), notInArray(runs.outcome, ['passed', 'skipped']), isNull(runs.leftTo))),
+      .where(and(eq(runs.cycleId, cycle.id), notInArray(runs.outcome, LETTING_ON), isNull(runs.leftTo))),
     db
       .select({ title: turns.title })
       .from(attempts)

@@ -1,3 +1,4 @@
+import { LIVE_STATES } from '@kindred-baton/core/cycles/cycle';
 import { and, count, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { isWorkingDay, toDay } from '@kindred-baton/core/time/calendar';
 import type { Store } from '../database.ts';
@@ -51,10 +52,7 @@ function writeFor(store: Store, programme: typeof programmes.$inferSelect, today
       })
       .from(people)
       .innerJoin(turns, and(eq(turns.assigneeId, people.id), inArray(turns.state, ['ready', 'under way'])))
-      .innerJoin(
-        cycles,
-        and(eq(cycles.id, turns.cycleId), inArray(cycles.state, ['open', 'closing']), eq(cycles.programmeId, programme.id)),
-      )
+      .innerJoin(cycles, and(eq(cycles.id, turns.cycleId), inArray(cycles.state, LIVE_STATES), eq(cycles.programmeId, programme.id)))
       .where(inArray(people.id, ids))
       .groupBy(people.id);
     if (rows.length === 0) return 0;

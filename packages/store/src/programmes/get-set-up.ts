@@ -1,3 +1,4 @@
+import { LETTING_ON } from '@kindred-baton/core/outcomes';
 import { and, asc, count, desc, eq, inArray, isNull, lt, notInArray, sql } from 'drizzle-orm';
 import type { HistoryQuery, HistoryView, SetUp } from '@kindred-baton/contracts/programmes/programme';
 import type { PersonId, TeamId } from '@kindred-baton/core/ids';
@@ -121,7 +122,7 @@ async function loadPeople({ db, actor }: ReadContext): Promise<SetUp['people']> 
       .select({ personId: turns.assigneeId, turns: count() })
       .from(turns)
       .innerJoin(cycles, and(eq(cycles.id, turns.cycleId), inArray(cycles.state, ['planning', 'open', 'closing'])))
-      .where(and(eq(turns.programmeId, here), notInArray(turns.outcome, ['passed', 'skipped'])))
+      .where(and(eq(turns.programmeId, here), notInArray(turns.outcome, LETTING_ON)))
       .groupBy(turns.assigneeId),
   ]);
   const teamsOf = new Map<PersonId, { id: TeamId; hoursPerDay: number | null }[]>();

@@ -1,3 +1,4 @@
+import { LIVE_STATES } from '@kindred-baton/core/cycles/cycle';
 import { randomBytes } from 'node:crypto';
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
@@ -79,7 +80,7 @@ export async function loadFeed(store: Store, token: string) {
       cycle: cycles.name,
     })
     .from(turns)
-    .innerJoin(cycles, and(eq(cycles.id, turns.cycleId), inArray(cycles.state, ['open', 'closing'])))
+    .innerJoin(cycles, and(eq(cycles.id, turns.cycleId), inArray(cycles.state, LIVE_STATES)))
     .innerJoin(runs, eq(runs.id, turns.runId))
     .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
     .where(

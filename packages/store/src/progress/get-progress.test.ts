@@ -1,3 +1,4 @@
+import { getFacetFilter } from '@kindred-baton/core/progress/facet';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
 import { FACETS } from '@kindred-baton/core/progress/facet';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
@@ -14,15 +15,6 @@ import { listTests } from '../tests/list-tests.ts';
 import { getTurnsHome } from '../turns/get-turns-home.ts';
 import { listTurns } from '../turns/list-turns.ts';
 import { getProgress } from './get-progress.ts';
-
-const FILTER_OF: Readonly<Record<FacetName, string>> = {
-  process: 'node',
-  team: 'team',
-  person: 'person',
-  application: 'application',
-  priority: 'priority',
-  scenario: 'scenario',
-};
 
 describe('progress', () => {
   let db: TestStore;
@@ -49,7 +41,7 @@ describe('progress', () => {
     expect(view.cells.flat().reduce((sum, cell) => sum + sumCounts(cell), 0)).toBe(sumCounts(view.total));
     for (const [index, row] of view.rows.slice(0, 6).entries()) {
       const counted = (view.cells[index] ?? []).reduce((sum, cell) => sum + sumCounts(cell), 0);
-      const listed = await db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1, [FILTER_OF[rows]]: row.key || '-' });
+      const listed = await db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1, [getFacetFilter(rows)]: row.key || '-' });
       expect([row.name, listed.total]).toEqual([row.name, counted]);
     }
   });

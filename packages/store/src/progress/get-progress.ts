@@ -10,8 +10,8 @@ import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import type { CycleRow } from '../schema/cycles.ts';
 import { cycles } from '../schema/cycles.ts';
-import type { FacetNames, FacetValue } from './facets.ts';
-import { FACET_READERS } from './facets.ts';
+import type { FacetNames, FacetValue } from '../turns/facets.ts';
+import { TURN_FACETS } from '../turns/facets.ts';
 import type { CycleTurn, CycleTurns } from '../runs/load-holds.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { loadFacetNames } from './load-facet-names.ts';
@@ -101,7 +101,7 @@ function layOutTable(
   const code = (facet: ProgressQuery['rows']) => {
     const values = new Map<string, FacetValue>();
     const keys = turns.map((turn) => {
-      const value = FACET_READERS[facet](turn, names);
+      const value = TURN_FACETS[facet].read(turn, names);
       if (!values.has(value.key)) values.set(value.key, value);
       return value.key;
     });

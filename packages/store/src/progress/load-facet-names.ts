@@ -4,7 +4,7 @@ import { people } from '../schema/people.ts';
 import { applications, members, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
-import type { FacetNames } from './facets.ts';
+import type { FacetNames } from '../turns/facets.ts';
 
 /** The names that facets show, each in the order in which it is shown. Five queries. */
 export async function loadFacetNames({ db, actor }: ReadContext): Promise<Omit<FacetNames, 'tree'>> {

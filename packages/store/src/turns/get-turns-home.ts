@@ -1,3 +1,4 @@
+import { LIVE_STATES } from '@kindred-baton/core/cycles/cycle';
 import { and, count, desc, eq, gt, inArray, ne, sql } from 'drizzle-orm';
 import type { TurnsHome } from '@kindred-baton/contracts/turns/turn';
 import type { SQL } from 'drizzle-orm';
@@ -22,7 +23,7 @@ export const getTurnsHome: Query<void, TurnsHome> = {
     const live = db
       .select({ id: cycles.id })
       .from(cycles)
-      .where(and(eq(cycles.programmeId, actor.programmeId), inArray(cycles.state, ['open', 'closing'])));
+      .where(and(eq(cycles.programmeId, actor.programmeId), inArray(cycles.state, LIVE_STATES)));
     const mine = and(eq(turns.assigneeId, actor.personId), inArray(turns.cycleId, live));
     const onItsWay = and(mine, eq(turns.state, 'waiting'));
     const nearest = sql`case when exists (select 1 from turns as before where before.run_id = ${turns.runId}

@@ -4,6 +4,7 @@ import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Arrival, TurnCard } from '@kindred-baton/contracts/turns/turn';
 import { isHolding } from '@kindred-baton/core/defects/defect';
 import type { PersonId, TurnId } from '@kindred-baton/core/ids';
+import { isTrouble, letsOn } from '@kindred-baton/core/outcomes';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { resolveNeeds } from '@kindred-baton/core/turns/assess-run';
 import type { ReadContext } from '../operation.ts';
@@ -85,7 +86,7 @@ async function countNudges({ db }: ReadContext, mates: readonly TurnRow[]): Prom
 }
 
 async function loadHoldingDefects({ db }: ReadContext, mates: readonly TurnRow[]): Promise<Map<TurnId, string[]>> {
-  const failed = mates.filter((turn) => turn.outcome === 'failed' || turn.outcome === 'blocked').map((turn) => turn.id);
+  const failed = mates.filter((turn) => isTrouble(turn.outcome)).map((turn) => turn.id);
   if (failed.length === 0) return new Map();
   const rows = await db
     .select({ turnId: defectTurns.turnId, code: defects.code, status: defects.status })
@@ -143,7 +144,7 @@ function findHolder(run: LoadedRun, turn: TurnRow): TurnRow | undefined {
   const seen = new Set<number>();
   const visit = (index: number): TurnRow | undefined => {
     const before = run.turns[index];
-    if (!before || seen.has(index) || before.outcome === 'passed' || before.outcome === 'skipped') return undefined;
+    if (!before || seen.has(index) || letsOn(before.outcome)) return undefined;
     seen.add(index);
     const earlier = before.state === 'waiting' ? before.after.map(visit).find((found) => found !== undefined) : undefined;
     return earlier ?? before;

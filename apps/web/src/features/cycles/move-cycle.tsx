@@ -1,7 +1,7 @@
 import { askAgain, useChanges } from '../../client/use-changes.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import type { CycleState } from '@kindred-baton/core/cycles/cycle';
-import { CYCLE_MOVES } from '@kindred-baton/core/cycles/cycle';
+import { listCycleMoves } from '@kindred-baton/core/cycles/cycle';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
@@ -32,7 +32,7 @@ export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
   };
   return (
     <>
-      {CYCLE_MOVES[cycle.state].map((to) => (
+      {listCycleMoves(cycle.state).map((to) => (
         <button
           key={to}
           type="button"

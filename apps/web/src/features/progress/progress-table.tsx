@@ -1,5 +1,6 @@
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
+import { getFacetFilter } from '@kindred-baton/core/progress/facet';
 import { addCounts, NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import { BatonBar, describeCounts } from '../../ui/baton-mark.tsx';
@@ -7,16 +8,6 @@ import { EmptyView } from '../../ui/empty-view.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
-
-/** Which filter of the turn list a facet's value is. */
-const FILTER_OF: Readonly<Record<FacetName, string>> = {
-  process: 'node',
-  team: 'team',
-  person: 'person',
-  scenario: 'scenario',
-  application: 'application',
-  priority: 'priority',
-};
 
 interface ProgressTableProps {
   readonly view: ProgressView;
@@ -99,7 +90,7 @@ export function ProgressTable({ view, rows, columns, rowsName }: ProgressTablePr
 }
 
 function toFilter(facet: FacetName, key: string): Record<string, string> {
-  const filter = FILTER_OF[facet];
+  const filter = getFacetFilter(facet);
   return { [filter]: key === '' ? '-' : key };
 }
 

@@ -15,8 +15,8 @@ const SUBJECTS = ['programme', 'node', 'requirement', 'persona', 'test', 'scenar
 export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
   const { api } = useProgramme();
   const address = useAddress();
-  const person = address.get('person') ?? '';
-  const subject = address.get('subject') ?? '';
+  const person = address.get('person') ?? undefined;
+  const subject = address.get('subject') ?? undefined;
   const { data, fetchNextPage, hasNextPage, isFetching } = useInfiniteQuery({
     queryKey: toKey('getHistory', { input: { person, subject } }),
     initialPageParam: 0,
@@ -31,13 +31,13 @@ export function HistoryView({ setUp }: { readonly setUp: SetUp }) {
       <div className="mb-2 flex flex-wrap gap-2">
         <Choose
           label="Who"
-          chosen={person}
+          chosen={person ?? null}
           choices={[{ key: '', name: 'everybody' }, ...setUp.people.map(({ id, name }) => ({ key: id as string, name }))]}
           onChoose={(id) => address.set({ person: id || null })}
         />
         <Choose
           label="What"
-          chosen={subject}
+          chosen={subject ?? null}
           choices={[{ key: '', name: 'everything' }, ...SUBJECTS.map((key) => ({ key, name: key }))]}
           onChoose={(key) => address.set({ subject: key || null })}
         />

@@ -1,6 +1,7 @@
-import type { CycleState } from '../../cycles/cycle.ts';
+import { isLive } from '../../cycles/cycle.ts';
 import { decideAfterRetest, isAtRetest, isHolding } from '../../defects/defect.ts';
 import type { TurnId } from '../../ids.ts';
+import { isTrouble } from '../../outcomes.ts';
 import { pushTo } from '../../push-to.ts';
 import { assessRun } from '../assess-run.ts';
 import type { TurnAssessment, TurnView } from '../turn.ts';
@@ -21,11 +22,8 @@ export function settleRuns(state: RunsState, atMs: number): RunsState {
 function settleTurns(state: RunsState, atMs: number): RunsState {
   const defectsOf = new Map<TurnId, DefectFacts[]>();
   for (const defect of state.defects) for (const { turn } of defect.turns) pushTo(defectsOf, turn, defect);
-  return { ...state, runs: state.runs.map((run) => (isStill(run.cycle.state) ? run : settleRun(run, defectsOf, atMs))) };
+  return { ...state, runs: state.runs.map((run) => (isLive(run.cycle.state) ? settleRun(run, defectsOf, atMs) : run)) };
 }
-
-/** A cycle that is planned hands no baton out yet; a closed one is read-only for ever. */
-const isStill = (state: CycleState) => state === 'planning' || state === 'closed';
 
 function settleRun(run: RunFacts, defectsOf: ReadonlyMap<TurnId, readonly DefectFacts[]>, atMs: number): RunFacts {
   const turns = run.turns.map((turn) => ({ ...turn, isRetestDue: findIsRetestDue(turn, defectsOf.get(turn.id) ?? []) }));
@@ -57,7 +55,7 @@ function toMoments(turn: TurnFacts, is: TurnAssessment, atMs: number): Pick<Turn
  * attempt left in the middle of it. Which of several defects was fixed last does not matter.
  */
 export function findIsRetestDue({ id, latest }: Pick<TurnFacts, 'id' | 'latest'>, defects: readonly DefectFacts[]): boolean {
-  if (latest === null || (latest.outcome !== 'failed' && latest.outcome !== 'blocked')) return false;
+  if (latest === null || !isTrouble(latest.outcome)) return false;
   if (defects.some(({ status }) => isHolding(status))) return false;
   return latest.isAbandoned || defects.some((defect) => isAtRetest(defect.status) && !isTriedSince(defect, id, latest.number));
 }

@@ -1,5 +1,6 @@
 import type { TurnId } from '../../ids.ts';
 import type { StepOutcome } from '../../outcomes.ts';
+import { letsOn } from '../../outcomes.ts';
 import type { Decide, Effect } from './event.ts';
 import { accept } from './event.ts';
 import { endAttempt } from './finish.ts';
@@ -37,7 +38,7 @@ export const leave: Decide<'leave'> = (state, { personId, handTo }, { atMs }) =>
         change.open = null;
       }
       const outcome = change.latest?.outcome ?? turn.latest?.outcome;
-      if (turn.assigneeId === personId && outcome !== 'passed' && outcome !== 'skipped') {
+      if (turn.assigneeId === personId && !letsOn(outcome)) {
         change.assigneeId = handTo;
         effects.push({
           ...{ kind: 'history', subject: 'turn', subjectId: turn.id, action: 'passed on' },

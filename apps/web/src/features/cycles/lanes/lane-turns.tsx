@@ -1,9 +1,10 @@
+import { getStatusWord } from '@kindred-baton/core/outcomes';
 import type { CyclePlanView, PlanTurn, StaffCycle } from '@kindred-baton/contracts/cycles/plan';
 import { isThrough } from '@kindred-baton/core/cycles/plan/to-problem';
 import type { KeyboardEvent } from 'react';
 import { useState } from 'react';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
-import { countOf, formatDay, formatMinutes, STATUS_WORDS } from '../../../ui/format.ts';
+import { countOf, formatDay, formatMinutes } from '../../../ui/format.ts';
 import { MenuButton } from '../../../ui/menu-button.tsx';
 import { FramedTable } from '../../../ui/framed-table.tsx';
 
@@ -133,7 +134,7 @@ function TurnRow({ turn, run, person, href, isChosen, canStaff, onToggle, onDrag
       <td>
         <span className="flex items-center gap-2">
           <BatonMark status={turn.status} />
-          <a className="hover:underline" href={href} title={STATUS_WORDS[turn.status]}>
+          <a className="hover:underline" href={href} title={getStatusWord(turn.status)}>
             {turn.title}
           </a>
         </span>

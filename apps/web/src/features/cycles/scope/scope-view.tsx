@@ -1,3 +1,4 @@
+import { getStatusWord } from '@kindred-baton/core/outcomes';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
@@ -6,7 +7,7 @@ import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { DialogBox } from '../../../ui/dialog.tsx';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { TextArea } from '../../../ui/field.tsx';
-import { countOf, formatMinutes, STATUS_WORDS } from '../../../ui/format.ts';
+import { countOf, formatMinutes } from '../../../ui/format.ts';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
@@ -139,8 +140,8 @@ function RunTable({ cycle, chosen, onChoose }: RunTableProps) {
                       key={turn.id}
                       className="flex h-[24px] items-center"
                       href={`${base}/turns/${turn.id}`}
-                      title={`${turn.title}: ${STATUS_WORDS[turn.status]} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
-                      aria-label={`${turn.title}: ${STATUS_WORDS[turn.status]}`}
+                      title={`${turn.title}: ${getStatusWord(turn.status)} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
+                      aria-label={`${turn.title}: ${getStatusWord(turn.status)}`}
                     >
                       <BatonMark status={turn.status} isDecoration />
                     </a>

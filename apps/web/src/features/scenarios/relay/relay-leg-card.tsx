@@ -1,9 +1,10 @@
+import { getStatusWord } from '@kindred-baton/core/outcomes';
 import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
 import { LEG } from '@kindred-baton/core/scenarios/relay';
 import type { RelayLeg } from '@kindred-baton/core/scenarios/relay';
 import StickyNote from 'lucide-react/icons/sticky-note';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
-import { STATUS_WORDS, toInitials } from '../../../ui/format.ts';
+import { toInitials } from '../../../ui/format.ts';
 import type { LegDrag } from './use-relay-drag.ts';
 import type { LegInHand } from '../use-scenario.ts';
 
@@ -32,7 +33,7 @@ export function RelayLegCard({ leg, inHand, turn, isChosen, isDim, errors, onCho
   const foot = turn ? (turn.assignee === null ? '' : toInitials(turn.assignee)) : `${code}${test?.newer ? ` v${test.version}` : ''}`;
   const about = [
     `Leg ${leg.index + 1}: ${title} ${foot}`.trim(),
-    turn ? STATUS_WORDS[turn.status] : '',
+    turn ? getStatusWord(turn.status) : '',
     errors > 0 ? `${errors} to fix` : '',
     test?.newer ? `version ${test.newer} is newer` : '',
     document.note === '' ? '' : 'has a note',

@@ -16,7 +16,11 @@ type Line = ChangeReviewView['scenarios'][number];
 export function ReviewView() {
   const address = useAddress();
   const [test, by] = [address.get('test') ?? '', address.get('by') ?? ''];
-  const { data, error } = useRead('getChangeReview', { input: { test, by } }, { enabled: test !== '', retry: false });
+  const { data, error } = useRead(
+    'getChangeReview',
+    { input: { test, by: by === '' ? undefined : by } },
+    { enabled: test !== '', retry: false },
+  );
   return (
     <>
       <PageTitle

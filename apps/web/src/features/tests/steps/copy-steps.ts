@@ -1,5 +1,5 @@
 import type { Step } from '@kindred-baton/core/tests/step';
-import { STEP_ACTION_WORDS } from '@kindred-baton/core/tests/step';
+import { getActionFacts } from '@kindred-baton/core/tests/step';
 
 /** Whether what is pasted is a list: rows of a spreadsheet, or several lines. A single line without tabs is text for the cell. */
 export function isStepList(text: string): boolean {
@@ -10,7 +10,7 @@ export function isStepList(text: string): boolean {
 export function copySteps(steps: readonly Step[]): string {
   return steps
     .map(({ do: action, target, value, expect, keepAs }) =>
-      [STEP_ACTION_WORDS[action], target, value ?? '', expect ?? '', keepAs ?? ''].map((cell) => cell.replace(/[\t\n]/g, ' ')).join('\t'),
+      [getActionFacts(action).word, target, value ?? '', expect ?? '', keepAs ?? ''].map((cell) => cell.replace(/[\t\n]/g, ' ')).join('\t'),
     )
     .join('\n');
 }

@@ -8,7 +8,7 @@ import { Decoration, EditorView, keymap, lineNumbers, MatchDecorator, placeholde
 import type { DecorationSet, ViewUpdate } from '@codemirror/view';
 import { printStep, quote } from '@kindred-baton/core/tests/print-step';
 import { readPlainSentence } from '@kindred-baton/core/tests/read-plain-sentence';
-import { STEP_ACTION_WORDS } from '@kindred-baton/core/tests/step';
+import { getActionFacts, STEP_ACTIONS } from '@kindred-baton/core/tests/step';
 import { useEffect, useRef } from 'react';
 
 interface SentenceEditorProps {
@@ -93,7 +93,10 @@ function examineLines({ state }: EditorView): Diagnostic[] {
   return found;
 }
 
-const VERBS: readonly Completion[] = Object.values(STEP_ACTION_WORDS).map((label) => ({ label, apply: `${label} ` }));
+const VERBS: readonly Completion[] = STEP_ACTIONS.map((action) => getActionFacts(action).word).map((label) => ({
+  label,
+  apply: `${label} `,
+}));
 
 /** At the beginning of a line the verbs, in braces the values, in quotation marks or behind a verb the things. */
 function complete(context: CompletionContext, { targets, names, personas }: Words): CompletionResult | null {

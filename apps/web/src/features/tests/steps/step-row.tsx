@@ -1,4 +1,4 @@
-import { STEP_ACTIONS, STEP_ACTION_WORDS } from '@kindred-baton/core/tests/step';
+import { STEP_ACTIONS, getActionFacts } from '@kindred-baton/core/tests/step';
 import type { Step, StepAction } from '@kindred-baton/core/tests/step';
 import Ellipsis from 'lucide-react/icons/ellipsis';
 import type { MouseEvent } from 'react';
@@ -47,7 +47,7 @@ export function StepRow({ step, index, problem, isOpen, isMarked, isOdd, onChang
         >
           {STEP_ACTIONS.map((action) => (
             <option key={action} value={action}>
-              {STEP_ACTION_WORDS[action]}
+              {getActionFacts(action).word}
             </option>
           ))}
         </select>
@@ -121,7 +121,7 @@ export function ReadStepRow({ step, index }: { readonly step: Step; readonly ind
   return (
     <tr data-step={index}>
       <td className="font-mono text-[13px] text-soft">{index + 1}</td>
-      <td className="whitespace-nowrap">{STEP_ACTION_WORDS[step.do]}</td>
+      <td className="whitespace-nowrap">{getActionFacts(step.do).word}</td>
       <td>
         {step.do === 'hand' ? step.target : <b>{step.target}</b>}
         {step.within !== undefined && ` in ${step.within}`}

@@ -1,3 +1,4 @@
+import { isTrouble } from '@kindred-baton/core/outcomes';
 import { useChanges } from '../../../client/use-changes.ts';
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
 import Play from 'lucide-react/icons/play';
@@ -150,9 +151,7 @@ function Attempts({ guide, steps }: { readonly guide: GuideView; readonly steps:
       )}
       <ol className="grid gap-3">
         {attempts.map((attempt) => {
-          const told = attempt.results.filter(
-            (result) => result.note !== '' || result.outcome === 'failed' || result.outcome === 'blocked',
-          );
+          const told = attempt.results.filter((result) => result.note !== '' || isTrouble(result.outcome));
           return (
             <li key={attempt.id}>
               <p className="flex flex-wrap items-center gap-x-3">

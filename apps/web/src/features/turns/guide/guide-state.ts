@@ -1,3 +1,4 @@
+import { letsOn } from '@kindred-baton/core/outcomes';
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
 import type { StepOutcome } from '@kindred-baton/core/outcomes';
 import { toNameKey } from '@kindred-baton/core/values/field';
@@ -56,7 +57,7 @@ export function reduceGuide(state: GuideState, event: GuideEvent): GuideState {
       return { ...state, words: { ...state.words, [event.index]: { ...getWord(state, event.index), ...event.word } } };
     case 'said': {
       const words = { ...state.words, [event.index]: event.word };
-      const goesOn = event.word.outcome === 'passed' || event.word.outcome === 'skipped';
+      const goesOn = letsOn(event.word.outcome);
       if (!goesOn) return { ...state, words };
       const isLast = event.index >= event.steps - 1;
       return { words, index: isLast ? event.index : event.index + 1, screen: isLast ? 'finish' : 'step' };

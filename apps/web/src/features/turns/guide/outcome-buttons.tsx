@@ -1,3 +1,4 @@
+import { isTrouble } from '@kindred-baton/core/outcomes';
 import type { StepOutcome } from '@kindred-baton/core/outcomes';
 import CirclePause from 'lucide-react/icons/circle-pause';
 import SkipForward from 'lucide-react/icons/skip-forward';
@@ -19,7 +20,7 @@ const BIG =
 /** How the step went. After a failure: what comes of it. */
 export function OutcomeButtons({ word, hand, onSay, onClear }: OutcomeButtonsProps) {
   const { state, dispatch, steps } = hand;
-  const isTold = word.outcome === 'failed' || word.outcome === 'blocked';
+  const isTold = isTrouble(word.outcome);
   return (
     <div className="sticky bottom-0 grid gap-2 border-t border-line-2 bg-sheet px-4 py-3">
       {isTold ? (

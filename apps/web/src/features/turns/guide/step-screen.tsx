@@ -1,3 +1,4 @@
+import { isTrouble } from '@kindred-baton/core/outcomes';
 import type { StepOutcome } from '@kindred-baton/core/outcomes';
 import { checkValue } from '@kindred-baton/core/values/check-value';
 import type { Field } from '@kindred-baton/core/values/field';
@@ -29,7 +30,7 @@ export function StepScreen({ guide, attempt, hand, source, isSmall = false }: Sc
   const say = (outcome: StepOutcome) => {
     const check = outcome === 'passed' && field ? checkValue(field, word.kept) : { ok: true as const, value: word.kept };
     if (!check.ok) return setProblem(check.message);
-    if ((outcome === 'failed' || outcome === 'blocked') && word.note.trim() === '') {
+    if (isTrouble(outcome) && word.note.trim() === '') {
       setProblem(null);
       dispatch({ kind: 'change', index, word: { outcome } });
       return;
@@ -47,7 +48,7 @@ export function StepScreen({ guide, attempt, hand, source, isSmall = false }: Sc
     else if (key === 'a') dispatch({ kind: 'show', screen: 'all' });
   });
   if (!step) return null;
-  const isTold = word.outcome === 'failed' || word.outcome === 'blocked';
+  const isTold = isTrouble(word.outcome);
   if (isSmall) {
     return (
       <div className="flex items-center gap-3 px-4 py-2">

@@ -1,6 +1,5 @@
-import { VALUE_WORDS } from '@kindred-baton/core/tests/print-step';
 import type { Step } from '@kindred-baton/core/tests/step';
-import { STEP_ACTION_WORDS } from '@kindred-baton/core/tests/step';
+import { getActionFacts } from '@kindred-baton/core/tests/step';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import type { TemplateSource } from '@kindred-baton/core/values/template';
 import { fillTemplate, parseTemplate } from '@kindred-baton/core/values/template';
@@ -16,7 +15,7 @@ export function StepSentence({ step, handed }: { readonly step: Step; readonly h
         step.target
       ) : (
         <>
-          {STEP_ACTION_WORDS[step.do]} <span className="border-b-[3px] border-baton">{step.target}</span>
+          {getActionFacts(step.do).word} <span className="border-b-[3px] border-baton">{step.target}</span>
         </>
       )}
       {step.within !== undefined && <> in {step.within}</>}
@@ -24,7 +23,7 @@ export function StepSentence({ step, handed }: { readonly step: Step; readonly h
       {step.value !== undefined && (
         <>
           {' '}
-          {VALUE_WORDS[step.do]} {nameValue(step.value, handed)}
+          {getActionFacts(step.do).valueWord} {nameValue(step.value, handed)}
         </>
       )}
     </h2>

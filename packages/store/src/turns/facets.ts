@@ -1,8 +1,11 @@
 import type { FacetName } from '@kindred-baton/core/progress/facet';
+import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import type { NodeId } from '@kindred-baton/core/ids';
 import { getPath } from '../map/load-tree.ts';
 import type { Tree } from '../map/load-tree.ts';
 import type { CycleTurn } from '../runs/load-holds.ts';
+import type { TurnFilter } from './filter-turns.ts';
+import { byApplication, byNode, byPerson, byPriority, byScenario, byTeam } from './filter-turns.ts';
 
 export interface FacetNames {
   readonly tree: Tree;
@@ -25,18 +28,32 @@ const NOBODY: FacetValue = { key: '', name: 'Nobody yet', group: '', order: Numb
 const NO_TEAM: FacetValue = { ...NOBODY, name: 'No team' };
 const NONE: FacetValue = { ...NOBODY, name: 'None' };
 
-type FacetReader = (turn: CycleTurn, names: FacetNames) => FacetValue;
+interface TurnFacet {
+  /** A turn's value. */
+  readonly read: (turn: CycleTurn, names: FacetNames) => FacetValue;
+  /** Which turns have a value: what the count of a row or column opens. */
+  readonly filter: TurnFilter;
+}
 
-/** A turn's value on each facet. Adding a facet: a reader here and its name in core/progress/facet.ts. */
-export const FACET_READERS: Readonly<Record<FacetName, FacetReader>> = {
-  process: (turn, { tree }) => readProcess(tree, turn.nodeId),
-  team: (turn, { teams }) => named(teams, turn.teamId) ?? NO_TEAM,
-  person: (turn, { people }) => named(people, turn.assignee ?? '') ?? NOBODY,
-  application: (turn, { applications, applicationOfTest }) => named(applications, applicationOfTest.get(turn.testId ?? '') ?? '') ?? NONE,
-  priority: (turn) => ({ key: turn.priority, name: turn.priority, group: '', order: ['high', 'medium', 'low'].indexOf(turn.priority) }),
-  scenario: (turn, { scenarios }) => {
-    const scenario = scenarios.get(turn.scenarioId);
-    return scenario ? { key: scenario.code, name: scenario.name, group: '', order: 0 } : NONE;
+/** Every facet of core/progress/facet.ts: how it is read of a turn, and how its turns are found again. */
+export const TURN_FACETS: Readonly<Record<FacetName, TurnFacet>> = {
+  process: { read: (turn, { tree }) => readProcess(tree, turn.nodeId), filter: byNode },
+  team: { read: (turn, { teams }) => named(teams, turn.teamId) ?? NO_TEAM, filter: byTeam },
+  person: { read: (turn, { people }) => named(people, turn.assignee ?? '') ?? NOBODY, filter: byPerson },
+  application: {
+    read: (turn, { applications, applicationOfTest }) => named(applications, applicationOfTest.get(turn.testId ?? '') ?? '') ?? NONE,
+    filter: byApplication,
+  },
+  priority: {
+    read: ({ priority }) => ({ key: priority, name: priority, group: '', order: PRIORITIES.findIndex((each) => each === priority) }),
+    filter: byPriority,
+  },
+  scenario: {
+    read: (turn, { scenarios }) => {
+      const scenario = scenarios.get(turn.scenarioId);
+      return scenario ? { key: scenario.code, name: scenario.name, group: '', order: 0 } : NONE;
+    },
+    filter: byScenario,
   },
 };
 
