@@ -6,6 +6,19 @@ const only = (name, from, allowed) => ({
   to: { path: '^(packages|apps)/', pathNot: [`^${from}/`, ...allowed.map((folder) => `^${folder}/`)] },
 });
 
+/** Inside a package the rooms stand in one order, the nouns in the same everywhere, and arrows go only back. */
+const NOUNS = [
+  ...['programmes', 'map', 'requirements', 'personas', 'tests', 'scenarios', 'defects', 'cycles', 'turns', 'evidence', 'progress'],
+  ...['imports', 'jobs', 'find'],
+];
+const inOrder = (name, folder, rooms) =>
+  rooms.slice(0, -1).map((room, at) => ({
+    name: `${name}-${room}-comes-before`,
+    severity: 'error',
+    from: { path: `^${folder}/${room}/`, pathNot: '\\.test\\.ts$' },
+    to: { path: `^${folder}/(${rooms.slice(at + 1).join('|')})/` },
+  }));
+
 export default {
   forbidden: [
     only('core-stands-alone', 'packages/core', []),
@@ -39,6 +52,9 @@ export default {
       from: { path: '^apps/web/src/(features|ui|client|server)' },
       to: { path: '^apps/web/src/pages' },
     },
+    ...inOrder('core', 'packages/core/src', ['values', 'time', 'tables', 'graph', 'rows', ...NOUNS]),
+    ...inOrder('store', 'packages/store/src', ['schema', 'mails', 'runs', ...NOUNS, 'demo']),
+    ...inOrder('contracts', 'packages/contracts/src', [...NOUNS]),
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
     { name: 'no-orphans-in-core', severity: 'warn', from: { orphan: true, path: '^packages/core/src', pathNot: '\\.test\\.ts$' }, to: {} },
   ],

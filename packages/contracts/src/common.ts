@@ -26,9 +26,15 @@ export const personSchema = z.object({ id: idSchema<'person'>(), name: z.string(
 export const namedSchema = z.object({ id: z.uuid(), name: z.string() });
 export const codedSchema = z.object({ id: z.uuid(), code: z.string(), name: z.string() });
 
-export type Person = z.infer<typeof personSchema>;
-export type Named = z.infer<typeof namedSchema>;
-export type Coded = z.infer<typeof codedSchema>;
-
 export const doneSchema = z.object({ done: z.literal(true) });
 export const DONE: z.infer<typeof doneSchema> = { done: true };
+
+/** A picture or file that is kept with a step. */
+export const evidenceSchema = z.object({
+  id: idSchema<'evidence'>(),
+  stepIndex: z.int(),
+  name: z.string(),
+  mediaType: z.string(),
+  size: z.int(),
+});
+export type EvidenceView = z.infer<typeof evidenceSchema>;

@@ -1,7 +1,9 @@
 /** Everything that can be asked of the server, by noun. */
 import { cycleRoutes } from './cycles/routes.ts';
 import { defectRoutes } from './defects/routes.ts';
+import { findRoutes } from './find/routes.ts';
 import { importRoutes } from './imports/routes.ts';
+import { jobRoutes } from './jobs/routes.ts';
 import { mapRoutes } from './map/routes.ts';
 import { personaRoutes } from './personas/routes.ts';
 import { programmeRoutes } from './programmes/routes.ts';
@@ -23,6 +25,8 @@ export const ROUTES = {
   ...defectRoutes,
   ...progressRoutes,
   ...importRoutes,
+  ...jobRoutes,
+  ...findRoutes,
 };
 export type Routes = typeof ROUTES;
 export type RouteName = keyof Routes;

@@ -97,7 +97,5 @@ const isAt = (status: TurnStatus, ...stages: readonly TurnStatusFacts['stage'][]
 export const isToDo = (status: TurnStatus): boolean => isAt(status, 'to do');
 /** Work is left in it: nobody has begun it, or it is under way. */
 export const isLeft = (status: TurnStatus): boolean => isAt(status, 'to do', 'begun');
-/** It was run: it passed or failed. */
-export const isRun = (status: TurnStatus): boolean => isAt(status, 'over');
 /** It was not run, though it should be. */
 export const isNotRun = (status: TurnStatus): boolean => isAt(status, 'to do', 'begun', 'stopped');

@@ -17,7 +17,7 @@ export interface Changes {
   readonly act: <Name extends RouteName>(name: Name, given: Given<Name>, say?: Say<Output<Name>>) => Promise<Output<Name> | undefined>;
 }
 
-export type Say<Answer> = string | ((answer: Answer) => string);
+type Say<Answer> = string | ((answer: Answer) => string);
 
 export function askAgain(client: QueryClient, topics: readonly Topic[]): Promise<void> {
   return client.invalidateQueries({ predicate: ({ queryKey }) => isStale(queryKey, topics) });

@@ -14,7 +14,7 @@ export interface Call<Params = object, Input = undefined> {
 }
 
 /** How one route is answered: with what goes out, or with a file. */
-export type Answer<R extends Route> = (
+type Answer<R extends Route> = (
   call: Call<ParamsOf<R>, InputOf<R>>,
 ) => Promise<R extends { readonly output: null } ? Response : OutputOf<R>>;
 

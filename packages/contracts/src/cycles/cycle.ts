@@ -20,7 +20,7 @@ import {
 } from '../common.ts';
 
 /** Adding a criterion: a line here, its kind in core/cycles/rules.ts and its measure in check-exit.ts. */
-export const exitRuleSchema = z.discriminatedUnion('kind', [
+const exitRuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('run share'), least: z.number().min(0).max(1) }),
   z.object({ kind: z.literal('pass share'), least: z.number().min(0).max(1) }),
   z.object({ kind: z.literal('open defects'), severity: z.enum(SEVERITIES), most: z.int().min(0).max(10_000) }),
@@ -28,7 +28,7 @@ export const exitRuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('critical nodes signed off') }),
 ]);
 
-export const cycleRulesSchema = z.object({
+const cycleRulesSchema = z.object({
   onlyAgreedScenarios: z.boolean(),
   openLegs: z.enum(OPEN_LEG_RULES),
   evidence: z.enum(EVIDENCE_RULES),

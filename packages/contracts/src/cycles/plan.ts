@@ -48,7 +48,7 @@ export const cyclePlanSchema = z.object({
 export type CyclePlanView = z.infer<typeof cyclePlanSchema>;
 export type PlanTurn = CyclePlanView['turns'][number];
 
-export const ASSIGN_WAYS = ['balanced', 'same person', 'four eyes'] as const;
+const ASSIGN_WAYS = ['balanced', 'same person', 'four eyes'] as const;
 
 export const staffCycleSchema = z.discriminatedUnion('kind', [
   /** Gives turns to one person, or takes them from everybody. */

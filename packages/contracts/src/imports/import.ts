@@ -55,7 +55,7 @@ export type ImportColumns = z.infer<typeof columnsSchema>;
 const columnMap = <Field extends string>(fields: readonly [Field, ...Field[]]) =>
   z.partialRecord(z.enum(fields), z.int().min(0).max(16_384));
 
-export const mapMappingSchema = z.object({
+const mapMappingSchema = z.object({
   hierarchy: z.enum(HIERARCHIES),
   columns: columnMap(MAP_FIELDS),
   levels: z.array(z.int().min(0).max(16_384)).max(6),
@@ -72,7 +72,7 @@ export const mapImportOptionsSchema = z.object({
 });
 export type MapImportOptions = z.input<typeof mapImportOptionsSchema>;
 
-export const mapDifferenceSchema = z.object({
+const mapDifferenceSchema = z.object({
   kind: z.enum(MAP_CHANGE_KINDS),
   code: z.string(),
   name: z.string(),

@@ -3,10 +3,10 @@ import { JOB_STATES } from '@kindred-baton/core/jobs/job';
 import { codeSchema, idSchema } from '../common.ts';
 
 /** The formats that tests are written in. */
-export const TEST_FORMATS = ['xlsx', 'csv', 'feature', 'md', 'html', 'pdf'] as const;
+const TEST_FORMATS = ['xlsx', 'csv', 'feature', 'md', 'html', 'pdf'] as const;
 export type TestFormat = (typeof TEST_FORMATS)[number];
 
-export const PAPERS = ['A4', 'Letter'] as const;
+const PAPERS = ['A4', 'Letter'] as const;
 
 export const exportTestsSchema = z.object({
   format: z.enum(TEST_FORMATS),

@@ -23,7 +23,7 @@ export const nodeChangeSchema = z.object({
 });
 export type NodeChange = z.infer<typeof nodeChangeSchema>;
 
-export const mapNodeSchema = z.object({
+const mapNodeSchema = z.object({
   id: idSchema<'node'>(),
   code: z.string(),
   name: z.string(),
@@ -90,7 +90,7 @@ const nodeFieldsSchema = z
 
 const placeFields = { code: codeSchema, parent: codeSchema.nullable(), at: z.int().min(0) };
 
-export const mapEditSchema = z.discriminatedUnion('kind', [
+const mapEditSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('add'), ...placeFields, name: nameSchema, fields: nodeFieldsSchema.optional() }),
   z.object({
     kind: z.literal('change'),

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { doneSchema } from '../common.ts';
-import { mapImportPreviewSchema } from '../imports/import.ts';
 import { stripSchema } from '../programmes/programme.ts';
 import { defineRoutes } from '../route.ts';
 import * as node from './node.ts';
@@ -27,5 +26,4 @@ export const mapRoutes = defineRoutes({
   },
   /** The map, or the branch of `scope`, as XLSX, CSV, JSON or BPMN. */
   exportMap: { method: 'GET', path: '/map/export', output: null, right: 'read', topics: [] },
-  importMap: { method: 'POST', path: '/map/import', takes: 'file', output: mapImportPreviewSchema, ...change },
 });

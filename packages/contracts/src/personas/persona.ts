@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { idSchema, nameSchema } from '../common.ts';
 
-export const personaSchema = z.object({
+const personaSchema = z.object({
   id: idSchema<'persona'>(),
   name: z.string(),
   description: z.string(),

@@ -1,18 +1,24 @@
 import { z } from 'zod';
-import { RIGHTS, ROLES } from '@kindred-baton/core/programmes/roles';
+import type { Right, Role } from '@kindred-baton/core/programmes/roles';
+import { ROLES } from '@kindred-baton/core/programmes/roles';
 import { NOTICES } from '@kindred-baton/core/programmes/notices';
 import type { Notice } from '@kindred-baton/core/programmes/notices';
 import { countsSchema, daySchema, idSchema, momentSchema, nameSchema, namedSchema, personSchema } from '../common.ts';
 
 /** Who is looking, in which programme, and what the screens may offer. The server checks each request all the same. */
-export const viewerSchema = z.object({
-  person: personSchema,
-  roles: z.array(z.enum(ROLES)),
-  rights: z.array(z.enum(RIGHTS)),
-  programme: z.object({ key: z.string(), name: z.string(), timeZone: z.string(), levels: z.array(z.string()), isDemo: z.boolean() }),
-  programmes: z.array(z.object({ key: z.string(), name: z.string() })),
-});
-export type Viewer = z.infer<typeof viewerSchema>;
+export interface Viewer {
+  readonly person: z.infer<typeof personSchema>;
+  readonly roles: Role[];
+  readonly rights: Right[];
+  readonly programme: {
+    readonly key: string;
+    readonly name: string;
+    readonly timeZone: string;
+    readonly levels: string[];
+    readonly isDemo: boolean;
+  };
+  readonly programmes: { readonly key: string; readonly name: string }[];
+}
 
 /** What forms offer to choose from. */
 export const choicesSchema = z.object({
@@ -225,7 +231,6 @@ export type HolidaysQuery = z.infer<typeof holidaysQuerySchema>;
 
 export const holidaysSchema = z.object({ holidays: z.array(z.object({ day: z.string(), name: z.string() })) });
 export type Holidays = z.infer<typeof holidaysSchema>;
-export type MailBox = z.infer<typeof mailBoxSchema>;
 
 const passwordSchema = z.string().min(8, 'A password has at least 8 characters.').max(128, 'A password has at most 128 characters.');
 export const acceptInvitationSchema = z.object({ name: nameSchema, password: passwordSchema });

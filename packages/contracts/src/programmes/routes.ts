@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { doneSchema, idSchema } from '../common.ts';
-import { findQuerySchema, foundSchema } from '../find/find.ts';
 import { defineRoutes } from '../route.ts';
 import * as programme from './programme.ts';
 
@@ -10,7 +9,6 @@ const madeSchema = <Kind extends string>() => z.object({ id: idSchema<Kind>() })
 
 export const programmeRoutes = defineRoutes({
   getChoices: { method: 'GET', path: '/choices', output: programme.choicesSchema, right: 'read', topics: ['programme', 'map'] },
-  findAnything: { method: 'GET', path: '/find', input: findQuerySchema, output: foundSchema, right: 'read', topics: [] },
   /** What others change, as server-sent events. */
   followChanges: { method: 'GET', path: '/events', output: null, right: 'read', topics: [] },
   getProfile: { method: 'GET', path: '/me', output: programme.profileSchema, right: 'read', topics: ['programme'] },

@@ -10,7 +10,7 @@ export const progressQuerySchema = z.object({
 });
 export type ProgressQuery = z.infer<typeof progressQuerySchema>;
 
-export const holdSchema = z.object({
+const holdSchema = z.object({
   kind: z.enum(['defect', 'failure', 'block', 'idle']),
   key: z.string(),
   title: z.string(),

@@ -5,7 +5,7 @@ import { codeSchema, idSchema, nameSchema, prioritySchema } from '../common.ts';
 
 const placeSchema = z.object({ code: z.string(), name: z.string() });
 
-export const requirementSchema = z.object({
+const requirementSchema = z.object({
   id: idSchema<'requirement'>(),
   code: z.string(),
   title: z.string(),
@@ -18,8 +18,9 @@ export const requirementSchema = z.object({
 });
 export type RequirementItem = z.infer<typeof requirementSchema>;
 
-export const requirementListSchema = z.object({ requirements: z.array(requirementSchema) });
-export type RequirementList = z.infer<typeof requirementListSchema>;
+export interface RequirementList {
+  readonly requirements: RequirementItem[];
+}
 
 /** All of a requirement, its links included; what is left out stays as it is. */
 export const saveRequirementSchema = z.object({

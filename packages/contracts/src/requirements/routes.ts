@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { doneSchema } from '../common.ts';
-import { requirementImportPreviewSchema } from '../imports/import.ts';
 import { defineRoutes } from '../route.ts';
 import * as requirement from './requirement.ts';
 
@@ -25,5 +24,4 @@ export const requirementRoutes = defineRoutes({
   linkTest: { method: 'PUT', path: '/requirements/links', input: requirement.linkTestSchema, output: doneSchema, ...change },
   /** The requirements as XLSX, CSV or ReqIF. */
   exportRequirements: { method: 'GET', path: '/requirements/export', output: null, right: 'read', topics: [] },
-  importRequirements: { method: 'POST', path: '/requirements/import', takes: 'file', output: requirementImportPreviewSchema, ...change },
 });

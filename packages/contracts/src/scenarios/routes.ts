@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { doneSchema } from '../common.ts';
-import { scenarioImportPreviewSchema } from '../imports/import.ts';
 import { defineRoutes } from '../route.ts';
 import * as reuse from './reuse.ts';
 import * as scenario from './scenario.ts';
@@ -31,7 +30,6 @@ export const scenarioRoutes = defineRoutes({
   getMapWay: { method: 'GET', path: '/scenarios/:code/way', output: reuse.mapWaySchema, ...read },
   proposeForLegs: { method: 'GET', path: '/scenarios/:code/proposals', output: reuse.legProposalsSchema, ...read },
   exportScenario: { method: 'GET', path: '/scenarios/:code/export', output: null, right: 'read', topics: [] },
-  importScenarios: { method: 'POST', path: '/scenarios/import', takes: 'file', output: scenarioImportPreviewSchema, ...change },
   findChain: { method: 'GET', path: '/chains/find', input: reuse.findChainSchema, output: reuse.foundChainSchema, ...read },
   getMapGaps: { method: 'GET', path: '/chains/gaps', output: reuse.mapGapsSchema, ...read },
   getOverlaps: { method: 'GET', path: '/chains/overlaps', output: reuse.overlapsSchema, ...read },

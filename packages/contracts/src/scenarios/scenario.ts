@@ -6,7 +6,7 @@ import { VERSION_STATES } from '@kindred-baton/core/tests/version';
 import { codeSchema, codedSchema, idSchema, momentSchema, nameSchema, namedSchema, prioritySchema } from '../common.ts';
 import { fieldSchema } from '../tests/test.ts';
 
-export const wireSchema = z.object({
+const wireSchema = z.object({
   need: z.string().trim().min(1).max(100),
   from: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('leg'), leg: idSchema<'leg'>(), gives: z.string().min(1).max(100), convert: z.boolean().optional() }),
@@ -39,7 +39,7 @@ export type ScenarioListItem = ScenarioList['scenarios'][number];
 const legId = idSchema<'leg'>();
 const fields = z.array(fieldSchema).max(100);
 
-export const legDocumentSchema = z.object({
+const legDocumentSchema = z.object({
   id: legId,
   test: codeSchema.nullable(),
   version: z.int().min(1).nullable(),
@@ -58,7 +58,7 @@ export const legDocumentSchema = z.object({
 
 const combinationSchema = z.record(z.string().max(100), z.string().max(2_000));
 
-export const classSetupSchema = z.object({
+const classSetupSchema = z.object({
   strength: z.union([z.literal(2), z.literal(3)]),
   columns: z
     .array(
@@ -74,7 +74,7 @@ export const classSetupSchema = z.object({
 
 const rowSchema = z.object({ id: idSchema<'scenarioRow'>(), name: nameSchema, values: combinationSchema });
 
-export const scenarioDocumentSchema = z.object({
+const scenarioDocumentSchema = z.object({
   legs: z.array(legDocumentSchema),
   columns: z.array(fieldSchema),
   rows: z.array(rowSchema),
@@ -111,7 +111,7 @@ export type EditScenario = z.infer<typeof editScenarioSchema>;
 export const scenarioUndoSchema = z.object({ undo: z.array(scenarioEditSchema) });
 
 /** The version of a test that a leg is drawn with. */
-export const drawnTestSchema = z.object({
+const drawnTestSchema = z.object({
   code: z.string(),
   name: z.string(),
   version: z.int(),

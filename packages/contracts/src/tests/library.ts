@@ -13,7 +13,7 @@ const listParam = z
   .optional()
   .transform((text) => text?.split('|').filter((value) => value !== ''));
 
-export const TEST_SORTS = ['code', 'name', 'team', 'minutes', 'used'] as const;
+const TEST_SORTS = ['code', 'name', 'team', 'minutes', 'used'] as const;
 export const TESTS_A_PAGE = 200;
 
 /** What a view of the library asks for. */

@@ -1,14 +1,11 @@
 import { z } from 'zod';
-import { doneSchema, idSchema } from '../common.ts';
-import { dataRowsReadSchema, testImportPreviewSchema } from '../imports/import.ts';
-import { exportTestsSchema, jobSchema } from '../jobs/job.ts';
+import { doneSchema } from '../common.ts';
 import { defineRoutes } from '../route.ts';
 import * as library from './library.ts';
 import * as test from './test.ts';
 
 const read = { right: 'read', topics: ['tests', 'turns'] } as const;
 const change = { right: 'edit tests', topics: ['tests'] } as const;
-const job = { job: idSchema<'job'>() };
 const codeSchema = z.object({ code: z.string() });
 
 export const testRoutes = defineRoutes({
@@ -44,8 +41,6 @@ export const testRoutes = defineRoutes({
   waiveFinding: { method: 'PUT', path: '/tests/:code/waivers', input: test.waiveSchema, output: doneSchema, ...change },
   /** The data rows as a workbook. */
   exportDataRows: { method: 'GET', path: '/tests/:code/rows', output: null, right: 'read', topics: [] },
-  /** Data rows read from a spreadsheet, for the draft. */
-  readDataRows: { method: 'POST', path: '/tests/:code/rows', takes: 'file', output: dataRowsReadSchema, right: 'read', topics: [] },
   /** The codes of all tests that a view of the library finds. */
   listTestCodes: {
     ...{ method: 'GET', path: '/library/codes', input: library.testFilterSchema, output: z.object({ codes: z.array(z.string()) }) },
@@ -55,15 +50,6 @@ export const testRoutes = defineRoutes({
     ...{ method: 'GET', path: '/library/findings', input: library.findingFilterSchema, output: library.libraryFindingsSchema },
     ...read,
   },
-  importTests: { method: 'POST', path: '/library/import', takes: 'file', output: testImportPreviewSchema, ...change },
   /** One test as a file, at once. */
   exportTest: { method: 'GET', path: '/library/export', output: null, right: 'read', topics: [] },
-  /** Many, as work whose progress is shown. */
-  exportTests: {
-    ...{ method: 'POST', path: '/library/export', input: exportTestsSchema, output: z.object({ id: idSchema<'job'>() }) },
-    ...{ right: 'read', topics: [] },
-  },
-  getJob: { method: 'GET', path: '/jobs/:job', params: job, output: jobSchema, right: 'read', topics: [] },
-  stopJob: { method: 'DELETE', path: '/jobs/:job', params: job, output: doneSchema, right: 'read', topics: [] },
-  getJobFile: { method: 'GET', path: '/jobs/:job/file', params: job, output: null, right: 'read', topics: [] },
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { doneSchema, idSchema } from '../common.ts';
+import { doneSchema, evidenceSchema, idSchema } from '../common.ts';
 import { defineRoutes } from '../route.ts';
 import { runOverlaySchema } from '../scenarios/scenario.ts';
 import * as turn from './turn.ts';
@@ -41,7 +41,7 @@ export const turnRoutes = defineRoutes({
     ...{ ...make, topics: ['turns', 'defects'] },
   },
   keepEvidence: {
-    ...{ method: 'POST', path: '/attempts/:attempt/evidence', params: attempt, takes: 'file', output: turn.evidenceSchema },
+    ...{ method: 'POST', path: '/attempts/:attempt/evidence', params: attempt, takes: 'file', output: evidenceSchema },
     ...{ ...make, topics: ['turns'] },
   },
   getEvidence: { method: 'GET', path: '/evidence/:evidence', params: evidence, output: null, right: 'read', topics: [] },

@@ -5,11 +5,11 @@ import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { FacetFilter } from '@kindred-baton/core/progress/facet';
 import { FACETS, getFacetFilter } from '@kindred-baton/core/progress/facet';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, idSchema, momentSchema, personSchema } from '../common.ts';
+import { codeSchema, evidenceSchema, idSchema, momentSchema, personSchema } from '../common.ts';
 import { testVersionSchema } from '../tests/test.ts';
 
 /** A value on its way: what it is, whether it is here, and from whom it comes. */
-export const arrivalSchema = z.object({
+const arrivalSchema = z.object({
   name: z.string(),
   value: z.string().nullable(),
   /** The turn that gives it; null: it comes from the data row. */
@@ -17,7 +17,7 @@ export const arrivalSchema = z.object({
 });
 export type Arrival = z.infer<typeof arrivalSchema>;
 
-export const turnCardSchema = z.object({
+const turnCardSchema = z.object({
   id: idSchema<'turn'>(),
   title: z.string(),
   test: z.string().nullable(),
@@ -101,22 +101,13 @@ export const turnListSchema = z.object({
 });
 export type TurnList = z.infer<typeof turnListSchema>;
 
-export const stepResultSchema = z.object({
+const stepResultSchema = z.object({
   stepIndex: z.int(),
   outcome: z.enum(STEP_OUTCOMES).nullable(),
   note: z.string(),
 });
 
-export const evidenceSchema = z.object({
-  id: idSchema<'evidence'>(),
-  stepIndex: z.int(),
-  name: z.string(),
-  mediaType: z.string(),
-  size: z.int(),
-});
-export type EvidenceView = z.infer<typeof evidenceSchema>;
-
-export const attemptSchema = z.object({
+const attemptSchema = z.object({
   id: idSchema<'attempt'>(),
   number: z.int(),
   person: z.string(),

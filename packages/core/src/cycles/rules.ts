@@ -7,14 +7,14 @@ export type OpenLegRule = (typeof OPEN_LEG_RULES)[number];
 
 /** At which steps pictures or files are asked for. */
 export const EVIDENCE_RULES = ['each step', 'failed steps', 'none'] as const;
-export type EvidenceRule = (typeof EVIDENCE_RULES)[number];
+type EvidenceRule = (typeof EVIDENCE_RULES)[number];
 
 /** What a failure must carry. The environment, the browser and the values used are always noted. */
 export const FAILURE_PARTS = ['words', 'picture', 'defect'] as const;
-export type FailurePart = (typeof FAILURE_PARTS)[number];
+type FailurePart = (typeof FAILURE_PARTS)[number];
 
 export const RETEST_RULES = ['anybody of the lane', 'the same person', 'another person'] as const;
-export type RetestRule = (typeof RETEST_RULES)[number];
+type RetestRule = (typeof RETEST_RULES)[number];
 
 /** Adding a criterion: a line here and its measure in check-exit.ts. Shares go from 0 to 1. */
 export type ExitRule =
@@ -52,7 +52,7 @@ export const DEFAULT_RULES: CycleRules = {
   ],
 };
 
-export interface StepEvidence {
+interface StepEvidence {
   readonly outcome: string | null;
   readonly note: string;
   readonly pictures: number;

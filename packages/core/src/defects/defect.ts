@@ -57,14 +57,13 @@ export function decideAfterRetest(status: DefectStatus, retests: readonly ('pass
 }
 
 export const DEFECT_KINDS = ['function', 'data', 'access', 'display', 'text', 'speed', 'test'] as const;
-export type DefectKind = (typeof DEFECT_KINDS)[number];
 
 export const SEVERITIES = ['critical', 'major', 'minor', 'trivial'] as const;
 export type Severity = (typeof SEVERITIES)[number];
 
 /** How a defect hangs together with another, or with something at an address. */
 export const DEFECT_LINK_KINDS = ['same as', 'caused by', 'see also', 'tracked at'] as const;
-export type DefectLinkKind = (typeof DEFECT_LINK_KINDS)[number];
+type DefectLinkKind = (typeof DEFECT_LINK_KINDS)[number];
 
 export interface DefectLink {
   readonly kind: DefectLinkKind;

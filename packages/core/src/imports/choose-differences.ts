@@ -4,7 +4,7 @@ import type { OutlineNode } from '../map/outline.ts';
 
 /** What is to happen with nodes that the file does not have. */
 export const MISSING_CHOICES = ['keep', 'retire', 'remove'] as const;
-export type MissingChoice = (typeof MISSING_CHOICES)[number];
+type MissingChoice = (typeof MISSING_CHOICES)[number];
 
 export interface DifferenceChoice {
   /** Branches that stay as they are: nothing of them or below them is taken in. */

@@ -15,7 +15,7 @@ export interface StoredRequirement {
   readonly tests: readonly string[];
 }
 
-export interface RequirementDifference {
+interface RequirementDifference {
   readonly kind: 'new' | 'changed' | 'same';
   readonly code: string;
   /** As it would stand then. */

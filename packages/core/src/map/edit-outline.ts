@@ -3,7 +3,7 @@ import type { NodePlace, OutlineNode, OutlineTree } from './outline.ts';
 import { flattenOutline, getDepth, getHeight, isWithin, toOutlineTree } from './outline.ts';
 
 /** What else a node holds besides its place: whatever the caller's nodes have. */
-export type NodeFields<Node extends OutlineNode> = Omit<Node, 'id' | 'parentId' | 'code' | 'name'>;
+type NodeFields<Node extends OutlineNode> = Omit<Node, 'id' | 'parentId' | 'code' | 'name'>;
 
 export type MapEdit<Node extends OutlineNode> =
   | ({ readonly kind: 'add'; readonly name: string; readonly fields?: Partial<NodeFields<Node>> | undefined } & NodePlace)

@@ -23,7 +23,7 @@ export interface HoldTurn {
   readonly sinceMs: number | null;
 }
 
-export type HoldKind = 'defect' | 'failure' | 'block' | 'idle';
+type HoldKind = 'defect' | 'failure' | 'block' | 'idle';
 
 export interface Hold {
   readonly kind: HoldKind;

@@ -20,8 +20,8 @@ export interface ClassColumn {
 /** Values by column name: a forbidden combination, a must-have row, or a row that stays. */
 export type Combination = Readonly<Record<string, string>>;
 
-export const STRENGTHS = [2, 3] as const;
-export type Strength = (typeof STRENGTHS)[number];
+/** Pairs or triples. */
+type Strength = 2 | 3;
 
 export interface ClassSetup {
   readonly strength: Strength;

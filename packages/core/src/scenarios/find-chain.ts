@@ -15,13 +15,13 @@ import { improveChain } from './improve-chain.ts';
 
 export type ChainGoal = { readonly kind: 'test'; readonly code: string } | { readonly kind: 'value'; readonly name: string };
 
-export interface FoundLeg {
+interface FoundLeg {
   readonly test: ChainTest;
   /** Why it is in the chain: the values that later tests (or the goal) take from it. Empty for the goal itself. */
   readonly gives: readonly { readonly value: string; readonly to: string }[];
 }
 
-export interface MissingValue {
+interface MissingValue {
   readonly need: Field;
   /** Codes of the tests in the chain that need it. */
   readonly neededBy: readonly string[];

@@ -8,13 +8,13 @@ export interface OverlapSource {
 }
 
 /** One scenario that goes through all that another does, in the same order. */
-export interface Containment {
+interface Containment {
   readonly inner: string;
   readonly outer: string;
   readonly isEqual: boolean;
 }
 
-export interface SharedStretch {
+interface SharedStretch {
   readonly tests: readonly string[];
   readonly places: readonly { readonly scenario: string; /** 0-based leg. */ readonly at: number }[];
 }
@@ -24,7 +24,7 @@ export interface Overlaps {
   readonly stretches: readonly SharedStretch[];
 }
 
-export const SHORTEST_STRETCH = 3;
+const SHORTEST_STRETCH = 3;
 
 /**
  * Where scenarios repeat one another: those whose legs another has too, in the same order (so that a run of the other proves both), and

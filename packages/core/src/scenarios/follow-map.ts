@@ -17,7 +17,7 @@ export interface FollowedLeg {
   readonly nodeId: string | null;
 }
 
-export interface FollowedActivity {
+interface FollowedActivity {
   readonly node: MapPlace;
   /** Legs here, 0-based; none: the scenario passes the process and leaves this out. */
   readonly legs: readonly number[];

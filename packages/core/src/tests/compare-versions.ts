@@ -10,7 +10,7 @@ export type StepDifference =
   | { readonly kind: 'added'; readonly after: PlacedStep }
   | { readonly kind: 'removed'; readonly before: PlacedStep };
 
-export interface PlacedStep {
+interface PlacedStep {
   /** 0-based. */
   readonly index: number;
   readonly step: Step;

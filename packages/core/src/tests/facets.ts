@@ -67,7 +67,7 @@ export const TEST_FACET_NAMES = Object.keys(TEST_FACETS) as [TestFacet, ...TestF
 /** For each facet the values that a test may have; an empty list asks for nothing. */
 export type FacetChoice = Partial<Record<TestFacet, readonly string[]>>;
 
-export interface FacetCount {
+interface FacetCount {
   readonly key: string;
   readonly name: string;
   readonly count: number;

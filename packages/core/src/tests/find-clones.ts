@@ -1,7 +1,7 @@
 import { encodeTexts, findSharedRuns } from '../values/shared-runs.ts';
 import type { Step } from './step.ts';
 
-export interface ClonePlace {
+interface ClonePlace {
   readonly test: string;
   /** 0-based: where the run begins in that test. */
   readonly at: number;

@@ -62,7 +62,7 @@ export function parseUniformStep(line: string): Step | undefined {
 }
 
 /** Quoted or plain names, clauses in any order; for a folded line. */
-export function parseFreely(line: string): StepReading {
+function parseFreely(line: string): StepReading {
   if (line === '') return { ok: false, message: 'The sentence is empty.' };
   const { main, expect } = splitExpect(line);
   const { as, optional, rest } = readHead(main);

@@ -2,20 +2,7 @@
  * The words that plain sentences begin with, and how each is read. A reading is finer than a step's action: *set* names the thing
  * first and the value behind it, *command* is a verb that stands on a button itself.
  */
-export const PLAIN_READINGS = [
-  'go',
-  'sign in',
-  'enter',
-  'set',
-  'tick',
-  'untick',
-  'pick',
-  'press',
-  'command',
-  'see',
-  'keep',
-  'wait',
-] as const;
+const PLAIN_READINGS = ['go', 'sign in', 'enter', 'set', 'tick', 'untick', 'pick', 'press', 'command', 'see', 'keep', 'wait'] as const;
 export type PlainReading = (typeof PLAIN_READINGS)[number];
 
 const PHRASES: Readonly<Record<PlainReading, string>> = {

@@ -46,14 +46,14 @@ export interface SheetLine {
   readonly kept: string;
 }
 
-export interface FilledStep {
+interface FilledStep {
   readonly stepIndex: number;
   readonly outcome: StepOutcome | null;
   readonly note: string;
   readonly kept: string;
 }
 
-export interface SheetProblem {
+interface SheetProblem {
   /** 1-based; null: the whole sheet. */
   readonly step: number | null;
   readonly message: string;

@@ -1,5 +1,5 @@
 /** The sheets and columns of an import workbook. docs/import.md and the template follow from this table. */
-export interface ColumnLayout {
+interface ColumnLayout {
   readonly heading: string;
   readonly isRequired?: boolean;
   readonly says: string;

@@ -6,7 +6,7 @@ import { FIELD_TYPE_WORDS, FIELD_TYPES, guessFieldType, toNameKey } from '@kindr
 import type { OutTable } from '../tables/write-tables.ts';
 
 /** The sheets of a scenario's workbook, and their columns; reader and writer follow from them. */
-export const SCENARIO_SHEETS = {
+const SCENARIO_SHEETS = {
   scenario: { name: 'Scenario', columns: ['Code', 'Name', 'Process'] },
   legs: {
     name: 'Legs',

@@ -2,7 +2,7 @@ import { parse } from 'csv-parse/sync';
 import type { TableFile, TablesReading } from './text-tables.ts';
 import { toTextTable } from './text-tables.ts';
 
-export const MAX_CSV_BYTES = 50 * 1024 * 1024;
+const MAX_CSV_BYTES = 50 * 1024 * 1024;
 const MAX_CELL_CHARACTERS = 100_000;
 const SEPARATORS = [',', ';', '\t', '|'] as const;
 /** Written in front of a cell that a spreadsheet would take for a formula (write-csv.ts). */
@@ -72,7 +72,7 @@ export function decodeText(bytes: Uint8Array): string | null {
 }
 
 /** The separator that cuts the first lines into the most columns, the same number in each. */
-export function guessSeparator(text: string): string {
+function guessSeparator(text: string): string {
   const lines = splitOutsideQuotes(text.slice(0, 20_000)).slice(0, 20);
   const score = (separator: string) => {
     const counts = lines.map((line) => countOutsideQuotes(line, separator));

@@ -1,6 +1,6 @@
 import { strFromU8, Unzip, UnzipInflate, unzipSync } from 'fflate';
 
-export const MAX_ROWS = 60_000;
+const MAX_ROWS = 60_000;
 const MAX_UNPACKED_BYTES = 150 * 1024 * 1024;
 const MAX_SHEETS = 100;
 

@@ -1,4 +1,4 @@
-export const MAX_XML_CHARACTERS = 30 * 1024 * 1024;
+const MAX_XML_CHARACTERS = 30 * 1024 * 1024;
 
 /**
  * A sentence when an XML text is not to be read at all: too long, or with a document type of its own, whose entities could

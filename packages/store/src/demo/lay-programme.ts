@@ -20,7 +20,7 @@ import { MATERIALS_IN, PLANT_UPKEEP } from './streams/materials-and-plant.ts';
 import { NEW_SUPPLY } from './streams/new-supply.ts';
 import { READING_TO_BILL } from './streams/reading-to-bill.ts';
 
-export type Writer = Pick<Database, 'select' | 'selectDistinct' | 'selectDistinctOn' | 'execute' | 'insert' | 'update' | 'delete'>;
+type Writer = Pick<Database, 'select' | 'selectDistinct' | 'selectDistinctOn' | 'execute' | 'insert' | 'update' | 'delete'>;
 
 export interface DemoTools {
   readonly db: Writer;

@@ -11,8 +11,8 @@ import { toTurnView } from '../runs/load-runs.ts';
 import { formatCents } from './charges.ts';
 import type { StopPlan } from './fates.ts';
 
-export type NewAttempt = typeof attempts.$inferInsert & { readonly id: AttemptId };
-export type NewResult = typeof stepResults.$inferInsert;
+type NewAttempt = typeof attempts.$inferInsert & { readonly id: AttemptId };
+type NewResult = typeof stepResults.$inferInsert;
 
 export interface RunFate {
   /** How many legs are done, from the first on. */

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { EvidenceView } from '@kindred-baton/contracts/turns/turn';
+import type { EvidenceView } from '@kindred-baton/contracts/common';
 import type { AttemptId, EvidenceId } from '@kindred-baton/core/ids';
 import type { Operation, Query } from '../operation.ts';
 import { evidence } from '../schema/turns.ts';

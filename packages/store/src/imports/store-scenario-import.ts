@@ -21,7 +21,7 @@ import { editScenario } from '../scenarios/edit-scenario.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 
 /** What the person says of the file: under which code it is taken in, called what, and where. */
-export interface ScenarioTarget {
+interface ScenarioTarget {
   readonly code: string;
   readonly name: string;
   readonly node: string;

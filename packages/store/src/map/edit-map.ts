@@ -22,7 +22,7 @@ export async function lockMap({ db, actor }: Context): Promise<void> {
 }
 
 /** A new node takes its parent’s team and application. */
-export function createNode({ code, name }: { code: string; name: string }, parent: MapOutlineNode | null): MapOutlineNode {
+function createNode({ code, name }: { code: string; name: string }, parent: MapOutlineNode | null): MapOutlineNode {
   return {
     ...{ id: createId<'node'>(), parentId: null, code, name, description: '', documents: [] },
     ...{ owner: null, isCritical: false, isRetired: false, team: parent?.team ?? null, application: parent?.application ?? null },

@@ -26,7 +26,7 @@ export async function loadTree({ db, actor }: Pick<ReadContext, 'db' | 'actor'>)
   return layOutTree(rows);
 }
 
-export function layOutTree(rows: readonly NodeRow[]): Tree {
+function layOutTree(rows: readonly NodeRow[]): Tree {
   const childrenOf = new Map<NodeId | null, NodeRow[]>();
   for (const row of rows) pushTo(childrenOf, row.parentId, row);
   const ordered: TreeNode[] = [];

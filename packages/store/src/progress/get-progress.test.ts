@@ -1,5 +1,4 @@
 import { getFacetFilter } from '@kindred-baton/core/progress/facet';
-import type { FacetName } from '@kindred-baton/core/progress/facet';
 import { FACETS } from '@kindred-baton/core/progress/facet';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

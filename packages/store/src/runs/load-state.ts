@@ -1,4 +1,4 @@
-import type { AttemptId, DefectId, RunId, TurnId } from '@kindred-baton/core/ids';
+import type { AttemptId, DefectId, RunId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { AttemptSheet, DefectFacts, DefectTurn, RunFacts, RunsState, TurnFacts } from '@kindred-baton/core/turns/decide/runs-state';
 import { and, asc, count, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
@@ -145,10 +145,4 @@ async function loadSheets({ db }: Reader, ids: readonly AttemptId[]): Promise<At
     results: results.filter(({ attemptId }) => attemptId === id),
     pictures: new Map(files.filter(({ attemptId }) => attemptId === id).map((row) => [row.stepIndex, row.files])),
   }));
-}
-
-/** The run of a turn, for a scope that begins with one. */
-export async function findRunOf({ db }: Reader, turnId: TurnId): Promise<RunId | undefined> {
-  const [row] = await db.select({ runId: turns.runId }).from(turns).where(eq(turns.id, turnId));
-  return row?.runId;
 }

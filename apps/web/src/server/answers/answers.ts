@@ -2,7 +2,9 @@ import type { Routes } from '@kindred-baton/contracts/routes';
 import type { Answers } from '../call.ts';
 import { cycleAnswers } from './cycles/cycle-answers.ts';
 import { defectAnswers } from './defects/defect-answers.ts';
+import { findAnswers } from './find/find-answers.ts';
 import { importAnswers } from './imports/import-answers.ts';
+import { jobAnswers } from './jobs/job-answers.ts';
 import { mapAnswers } from './map/map-answers.ts';
 import { personaAnswers } from './personas/persona-answers.ts';
 import { programmeAnswers } from './programmes/programme-answers.ts';
@@ -25,4 +27,6 @@ export const ANSWERS: Answers<Routes> = {
   ...defectAnswers,
   ...progressAnswers,
   ...importAnswers,
+  ...jobAnswers,
+  ...findAnswers,
 };

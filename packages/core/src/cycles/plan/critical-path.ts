@@ -10,7 +10,7 @@ export interface TimedJob {
   readonly after: readonly string[];
 }
 
-export interface JobTimes {
+interface JobTimes {
   readonly id: string;
   readonly earliestStart: number;
   readonly earliestEnd: number;

@@ -35,7 +35,7 @@ export function addWaitDays(at: number, waitDays: number): number {
   return waitDays > 0 ? (Math.floor(at / DAY_MINUTES) + waitDays) * DAY_MINUTES : at;
 }
 
-export function getTimeOf(job: PlanJob, { ofWorker, ofLane }: Calendars): WorkingTime | undefined {
+function getTimeOf(job: PlanJob, { ofWorker, ofLane }: Calendars): WorkingTime | undefined {
   return (job.worker === null ? undefined : ofWorker.get(job.worker)) ?? ofLane.get(job.lane);
 }
 
@@ -81,7 +81,7 @@ export function measureTails({ jobs }: PlanProblem, graph: JobGraph, { stretchOf
 }
 
 /** The plain work behind each job, itself left out, in minutes. */
-export function measureWorkBehind({ jobs }: PlanProblem, graph: JobGraph): Float64Array {
+function measureWorkBehind({ jobs }: PlanProblem, graph: JobGraph): Float64Array {
   const work = new Float64Array(jobs.length);
   for (const index of [...graph.order].reverse())
     for (const next of graph.behind[index]!) work[index] = Math.max(work[index]!, work[next]! + jobs[next]!.minutes);

@@ -11,7 +11,7 @@ import type { Schedule } from './schedule-jobs.ts';
 import { scheduleJobs } from './schedule-jobs.ts';
 import { countWorkBefore } from '../../time/working-time.ts';
 
-export interface PlannedJob {
+interface PlannedJob {
   readonly id: string;
   /** Moments; null: nobody can do it. */
   readonly start: number | null;

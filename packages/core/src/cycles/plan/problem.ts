@@ -29,14 +29,14 @@ export interface PlanWorker {
   readonly startsAt: number;
 }
 
-export interface PlanLane {
+interface PlanLane {
   readonly id: string;
   /** What one more worker would have: minutes by day, begin of the day. */
   readonly minutesByDay: readonly number[];
   readonly startsAt: number;
 }
 
-export interface PlanRun {
+interface PlanRun {
   readonly id: string;
   /** 0 is done without first. */
   readonly rank: number;

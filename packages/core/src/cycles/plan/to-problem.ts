@@ -20,7 +20,7 @@ export interface CycleToPlan {
   readonly turns: readonly TurnToPlan[];
 }
 
-export interface TurnToPlan {
+interface TurnToPlan {
   readonly id: string;
   readonly run: string;
   readonly index: number;

@@ -5,7 +5,7 @@ import type { ScenarioEdit } from '../edit-scenario.ts';
 
 /** An error keeps a baton from arriving; a warning may surprise; a note is worth knowing. */
 export const FINDING_WEIGHTS = ['error', 'warning', 'note'] as const;
-export type FindingWeight = (typeof FINDING_WEIGHTS)[number];
+type FindingWeight = (typeof FINDING_WEIGHTS)[number];
 
 export interface Finding {
   readonly rule: string;

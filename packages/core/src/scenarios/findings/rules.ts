@@ -12,7 +12,7 @@ import { twoGivers } from './two-givers.ts';
 import { typesDiffer } from './types-differ.ts';
 import { waitsInACircle } from './waits-in-a-circle.ts';
 
-export const FINDING_RULES: readonly FindingRule[] = [
+const FINDING_RULES: readonly FindingRule[] = [
   waitsInACircle,
   neverGiven,
   givenLater,

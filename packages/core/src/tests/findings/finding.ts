@@ -3,7 +3,7 @@ import type { Step } from '../step.ts';
 
 /** How much a finding matters: a warning makes a test less believable, a note is worth knowing. */
 export const TEST_FINDING_WEIGHTS = ['warning', 'note'] as const;
-export type TestFindingWeight = (typeof TEST_FINDING_WEIGHTS)[number];
+type TestFindingWeight = (typeof TEST_FINDING_WEIGHTS)[number];
 
 export interface TestFinding {
   readonly rule: string;
@@ -56,6 +56,3 @@ export const isSaving = (step: Step | undefined) => step?.do === 'press' && SAVE
 /** A step that looks at what the application shows. */
 export const isLooking = (step: Step | undefined) =>
   step !== undefined && (step.do === 'see' || step.do === 'keep' || step.do === 'wait' || step.expect !== undefined);
-
-export const toStepNumbers = (indexes: readonly number[]) =>
-  `${indexes.length === 1 ? 'Step' : 'Steps'} ${indexes.map((index) => index + 1).join(', ')}`;

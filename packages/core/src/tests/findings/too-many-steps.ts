@@ -1,7 +1,7 @@
 import type { TestFindingRule } from './finding.ts';
 
 /** More than this, and a test is rarely one transaction (common practice, no source). */
-export const MANY_STEPS = 25;
+const MANY_STEPS = 25;
 
 export const tooManySteps: TestFindingRule = {
   rule: 'many steps',

@@ -1,7 +1,7 @@
 import type { Step } from '../step.ts';
 
 /** One thing that could be simpler: the steps from `at` on that would go, and those that would stand in their place. */
-export interface Replacement {
+interface Replacement {
   readonly at: number;
   readonly before: readonly Step[];
   readonly after: readonly Step[];

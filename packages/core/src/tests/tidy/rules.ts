@@ -7,13 +7,7 @@ import { nameRepeatedValues } from './name-repeated-values.ts';
 import type { TidyProposal, TidyRule } from './proposal.ts';
 import { applyProposal } from './proposal.ts';
 
-export const TIDY_RULES: readonly TidyRule[] = [
-  dropPointerMoves,
-  joinKeystrokes,
-  dropOverwrittenFills,
-  joinRepeatedPresses,
-  nameRepeatedValues,
-];
+const TIDY_RULES: readonly TidyRule[] = [dropPointerMoves, joinKeystrokes, dropOverwrittenFills, joinRepeatedPresses, nameRepeatedValues];
 
 /** What could be simpler in recorded or imported steps, in the rules' order. Cost O(rules × steps), in a bad case O(steps²). */
 export function proposeTidying(steps: readonly Step[], refused: ReadonlySet<string> = new Set()): TidyProposal[] {

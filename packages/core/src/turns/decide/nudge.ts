@@ -3,7 +3,7 @@ import type { Refusal } from './event.ts';
 import type { Doer, RunFacts, TurnFacts } from './runs-state.ts';
 
 /** Hours that pass between two nudges about one turn. */
-export const NUDGES_APART_HOURS = 20;
+const NUDGES_APART_HOURS = 20;
 
 export interface NudgeQuestion {
   readonly run: Pick<RunFacts, 'turns'>;

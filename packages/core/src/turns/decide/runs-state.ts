@@ -98,7 +98,7 @@ export interface DefectTurn {
   readonly retestAfter: number | null;
 }
 
-export interface StepResultFacts {
+interface StepResultFacts {
   readonly stepIndex: number;
   readonly outcome: StepOutcome | null;
   readonly note: string;

@@ -38,7 +38,7 @@ function settleRun(run: RunFacts, defectsOf: ReadonlyMap<TurnId, readonly Defect
   };
 }
 
-export function toTurnView(turn: TurnFacts, run: Pick<RunFacts, 'leftTo'>): TurnView {
+function toTurnView(turn: TurnFacts, run: Pick<RunFacts, 'leftTo'>): TurnView {
   const { after, needs, latest, open, isRetestDue: isDue } = turn;
   return { after, needs, latest, isUnderWay: open !== null, isRetestDue: isDue, isLeftOut: run.leftTo === 'dropped' };
 }
@@ -54,7 +54,7 @@ function toMoments(turn: TurnFacts, is: TurnAssessment, atMs: number): Pick<Turn
  * A failed or blocked turn is to be tried again once no open defect holds it and one was fixed after the attempt, or when whoever made that
  * attempt left in the middle of it. Which of several defects was fixed last does not matter.
  */
-export function findIsRetestDue({ id, latest }: Pick<TurnFacts, 'id' | 'latest'>, defects: readonly DefectFacts[]): boolean {
+function findIsRetestDue({ id, latest }: Pick<TurnFacts, 'id' | 'latest'>, defects: readonly DefectFacts[]): boolean {
   if (latest === null || !isTrouble(latest.outcome)) return false;
   if (defects.some(({ status }) => isHolding(status))) return false;
   return latest.isAbandoned || defects.some((defect) => isAtRetest(defect.status) && !isTriedSince(defect, id, latest.number));

@@ -1,11 +1,11 @@
-import type { AttemptId, EvidenceId } from '@kindred-baton/core/ids';
 import type { RecordStep } from '@kindred-baton/contracts/turns/turn';
-import type { DBSchema, IDBPDatabase } from 'idb';
-import { openDB } from 'idb';
-import { RequestError, sendForm, sendJson } from '../../../client/request.ts';
+import type { AttemptId, EvidenceId } from '@kindred-baton/core/ids';
+import { call } from '../../../client/call.ts';
+import { RequestError } from '../../../client/request.ts';
+import type { OutboxShelf } from './outbox-shelf.ts';
 
 /** What a tester recorded waits here, in the browser, until the server has it: a dead network or a restart loses nothing. */
-export type Letter =
+export type OutboxItem =
   | { readonly kind: 'step'; readonly api: string; readonly attemptId: AttemptId; readonly stepIndex: number; readonly word: RecordStep }
   | {
       readonly kind: 'evidence';
@@ -16,61 +16,67 @@ export type Letter =
       readonly file: File;
     };
 
-interface OutboxSchema extends DBSchema {
-  letters: { key: number; value: Letter & { readonly personId: string } };
-}
-
 export interface Outbox {
-  readonly put: (letter: Letter) => Promise<void>;
+  /** Resolves once it lies somewhere from where it is sent. */
+  readonly put: (item: OutboxItem) => Promise<void>;
   /** Sends all that waits, in order; resolves when nothing is left, rejects with the first refusal or when the server is away. */
   readonly flush: () => Promise<void>;
-  readonly listWaiting: (attemptId: AttemptId) => Promise<Letter[]>;
+  readonly listWaiting: (attemptId: AttemptId) => Promise<OutboxItem[]>;
+}
+
+export interface OutboxParts {
+  readonly shelf: OutboxShelf;
+  readonly send?: (item: OutboxItem) => Promise<unknown>;
+  readonly onWaiting: (count: number) => void;
+  /** The server refused it for good: it is told, and what was typed stays on the screen. */
+  readonly onRefused: (item: OutboxItem, error: RequestError) => void;
+  /** This browser keeps nothing just now: it is sent all the same, but leaving the page before would lose it. */
+  readonly onUnkept: (item: OutboxItem) => void;
+  readonly retryMs?: number;
 }
 
 const RETRY_MS = 3_000;
 
-let database: Promise<IDBPDatabase<OutboxSchema>> | undefined;
-
-function open(): Promise<IDBPDatabase<OutboxSchema>> {
-  database ??= openDB<OutboxSchema>('kindred-baton-outbox', 1, {
-    upgrade: (db) => void db.createObjectStore('letters', { autoIncrement: true }),
-  });
-  return database;
-}
-
-export interface OutboxEvents {
-  readonly onWaiting: (count: number) => void;
-  /** A letter that the server refused for good: it is told, and what was typed stays on the screen. */
-  readonly onRefused: (letter: Letter, error: RequestError) => void;
-}
-
-/** The outbox of one person in this browser; another person's letters stay until she is back. */
-export function createOutbox(personId: string, events: OutboxEvents): Outbox {
+export function createOutbox({ shelf, send = post, onWaiting, onRefused, onUnkept, retryMs = RETRY_MS }: OutboxParts): Outbox {
+  /** What the shelf did not take, in order. While anything lies here, what comes after it lies behind it. */
+  const unkept: OutboxItem[] = [];
   let running: Promise<void> | undefined;
   let timer: ReturnType<typeof setTimeout> | undefined;
 
-  const readAll = async () => {
-    const db = await open();
-    const [keys, letters] = await Promise.all([db.getAllKeys('letters'), db.getAll('letters')]);
-    return letters.flatMap((letter, index) =>
-      letter.personId === personId && keys[index] !== undefined ? [{ key: keys[index], letter }] : [],
-    );
+  const listAll = async () => {
+    const kept = await shelf.list().catch((error: unknown) => {
+      if (unkept.length > 0) return [];
+      throw error;
+    });
+    const lying = unkept.map((item) => ({ item, drop: () => Promise.resolve(void unkept.splice(unkept.indexOf(item), 1)) }));
+    return [...kept.map(({ key, item }) => ({ item, drop: () => shelf.remove(key) })), ...lying];
   };
 
   const sendAll = async () => {
-    const waiting = await readAll();
-    events.onWaiting(waiting.length);
-    for (const [index, { key, letter }] of waiting.entries()) {
+    const waiting = await listAll();
+    onWaiting(waiting.length);
+    for (const [index, { item, drop }] of waiting.entries()) {
       try {
-        await post(letter);
+        await send(item);
       } catch (error) {
         if (!isFinal(error)) throw error;
-        await (await open()).delete('letters', key);
-        events.onRefused(letter, error);
+        await drop();
+        onRefused(item, error);
         throw error;
       }
-      await (await open()).delete('letters', key);
-      events.onWaiting(waiting.length - index - 1);
+      await drop();
+      onWaiting(waiting.length - index - 1);
+    }
+  };
+
+  /** What was put in meanwhile is sent too. */
+  const drain = async () => {
+    try {
+      do await sendAll();
+      while ((await listAll()).length > 0);
+    } catch (error) {
+      timer = setTimeout(flushQuietly, retryMs);
+      throw error;
     }
   };
 
@@ -79,36 +85,38 @@ export function createOutbox(personId: string, events: OutboxEvents): Outbox {
     running ??= drain().finally(() => (running = undefined));
     return running;
   };
+  // Whoever waits for a flush hears of it; here the next try is on its way already.
+  const flushQuietly = () => void flush().catch(() => undefined);
 
-  /** What was put in meanwhile is sent too. */
-  const drain = async () => {
-    try {
-      do await sendAll();
-      while ((await readAll()).length > 0);
-    } catch (error) {
-      timer = setTimeout(() => void flush().catch(() => undefined), RETRY_MS);
-      throw error;
+  const keep = async (item: OutboxItem) => {
+    if (unkept.length === 0) {
+      try {
+        return await shelf.add(item);
+      } catch {
+        onUnkept(item);
+      }
     }
+    unkept.push(item);
   };
 
   return {
     flush,
-    put: async (letter) => {
-      await (await open()).add('letters', { ...letter, personId });
-      void flush().catch(() => undefined);
+    put: async (item) => {
+      await keep(item);
+      flushQuietly();
     },
-    listWaiting: async (attemptId) => (await readAll()).map(({ letter }) => letter).filter((letter) => letter.attemptId === attemptId),
+    listWaiting: async (attemptId) => (await listAll()).map(({ item }) => item).filter((item) => item.attemptId === attemptId),
   };
 }
 
-function post(letter: Letter): Promise<unknown> {
-  const attempt = `${letter.api}/attempts/${letter.attemptId}`;
-  if (letter.kind === 'step') return sendJson('PUT', `${attempt}/steps/${letter.stepIndex}`, letter.word);
+function post(item: OutboxItem): Promise<unknown> {
+  const params = { attempt: item.attemptId };
+  if (item.kind === 'step') return call(item.api, 'recordStep', { params: { ...params, step: item.stepIndex }, input: item.word });
   const form = new FormData();
-  form.set('id', letter.id);
-  form.set('stepIndex', String(letter.stepIndex));
-  form.set('file', letter.file);
-  return sendForm(`${attempt}/evidence`, form);
+  form.set('id', item.id);
+  form.set('stepIndex', String(item.stepIndex));
+  form.set('file', item.file);
+  return call(item.api, 'keepEvidence', { params, form });
 }
 
 /** Refused for good: sending it again would not help. Signing in again, a busy server or a dead network would. */

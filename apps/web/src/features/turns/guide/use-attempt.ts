@@ -5,11 +5,10 @@ import type { EvidenceId } from '@kindred-baton/core/ids';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useReducer, useState } from 'react';
 import { useNotice } from '../../../ui/notices.tsx';
-import type { RequestError } from '../../../client/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import type { StepWord } from './guide-state.ts';
 import { createGuideState, reduceGuide } from './guide-state.ts';
-import type { Letter } from './outbox.ts';
+import { openShelf } from './outbox-shelf.ts';
 import { createOutbox } from './outbox.ts';
 
 /** An attempt that is being made: its state, and its words on their way to the server. */
@@ -24,32 +23,43 @@ export function useAttempt(guide: GuideView, attempt: AttemptView) {
   const [refusals, setRefusals] = useState<Readonly<Record<number, string>>>({});
   const outbox = useMemo(
     () =>
-      createOutbox(viewer.person.id, {
+      createOutbox({
+        shelf: openShelf(viewer.person.id),
         onWaiting: setWaiting,
-        onRefused: (letter: Letter, error: RequestError) => {
-          setRefusals((all) => ({ ...all, [letter.stepIndex]: error.message }));
-          notify({ kind: 'problem', text: `Step ${letter.stepIndex + 1}: ${error.message}` });
+        onRefused: ({ stepIndex }, error) => {
+          setRefusals((all) => ({ ...all, [stepIndex]: error.message }));
+          notify({ kind: 'problem', text: `Step ${stepIndex + 1}: ${error.message}` });
         },
+        onUnkept: ({ stepIndex }) =>
+          notify({ kind: 'problem', text: `Step ${stepIndex + 1} is not kept in this browser. Leave this page open until it is sent.` }),
       }),
     [viewer.person.id, notify],
   );
   useEffect(() => {
-    void outbox
-      .listWaiting(attempt.id)
-      .then((letters) => {
-        const words = letters.flatMap((letter) => (letter.kind === 'step' ? [[letter.stepIndex, toStepWord(letter.word)] as const] : []));
+    outbox.listWaiting(attempt.id).then(
+      (items) => {
+        const words = items.flatMap((item) => (item.kind === 'step' ? [[item.stepIndex, toStepWord(item.word)] as const] : []));
         if (words.length > 0) dispatch({ kind: 'restore', words: Object.fromEntries(words) });
-        return outbox.flush();
-      })
-      .catch(() => undefined);
-  }, [outbox, attempt.id]);
+        // What waits goes out by itself; while the server is away that is shown as a count.
+        outbox.flush().catch(() => undefined);
+      },
+      () =>
+        notify({ kind: 'problem', text: 'What this browser still had to send cannot be read. Look through the steps before you go on.' }),
+    );
+  }, [outbox, attempt.id, notify]);
 
   const record = (stepIndex: number, word: StepWord) => {
     const { outcome, note, kept } = word;
     const isKeeping = steps[stepIndex]?.keepAs !== undefined;
-    const letter: RecordStep = { wordId: crypto.randomUUID(), outcome, note, at: new Date().toISOString(), ...(isKeeping ? { kept } : {}) };
+    const recorded: RecordStep = {
+      wordId: crypto.randomUUID(),
+      outcome,
+      note,
+      at: new Date().toISOString(),
+      ...(isKeeping ? { kept } : {}),
+    };
     setRefusals(({ [stepIndex]: _, ...others }) => others);
-    void outbox.put({ kind: 'step', api, attemptId: attempt.id, stepIndex, word: letter });
+    void outbox.put({ kind: 'step', api, attemptId: attempt.id, stepIndex, word: recorded });
   };
   const say = (stepIndex: number, word: StepWord) => {
     dispatch({ kind: 'said', index: stepIndex, word, steps: steps.length });

@@ -1,4 +1,4 @@
-import type { EvidenceView } from '@kindred-baton/contracts/turns/turn';
+import type { EvidenceView } from '@kindred-baton/contracts/common';
 import Camera from 'lucide-react/icons/camera';
 import Paperclip from 'lucide-react/icons/paperclip';
 import Pencil from 'lucide-react/icons/pencil';

@@ -8,8 +8,6 @@ import { getMapChanges } from '@kindred-baton/store/map/get-map-changes';
 import { getNode } from '@kindred-baton/store/map/get-node';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Answers } from '../../call.ts';
-import { readUpload } from '../../read-upload.ts';
-import { answerMapImport } from '../imports/answer-map-import.ts';
 import { answerMapExport } from './answer-map-export.ts';
 
 export const mapAnswers: Answers<typeof mapRoutes> = {
@@ -28,5 +26,4 @@ export const mapAnswers: Answers<typeof mapRoutes> = {
   moveHangs: ({ perform, input }) => perform(moveHangs, input),
   getMapChanges: ({ ask, params }) => ask(getMapChanges, { cycle: params.code }),
   exportMap: answerMapExport,
-  importMap: async (call) => answerMapImport(call, await readUpload(call.request)),
 };

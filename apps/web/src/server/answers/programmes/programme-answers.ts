@@ -1,6 +1,5 @@
 import { DONE } from '@kindred-baton/contracts/common';
 import type { programmeRoutes } from '@kindred-baton/contracts/programmes/routes';
-import { findAnything } from '@kindred-baton/store/find/find-anything';
 import { invitePeople, leaveProgramme, revokeInvitation, savePerson } from '@kindred-baton/store/programmes/change-people';
 import {
   changeProgramme,
@@ -21,7 +20,6 @@ import { listHolidays } from './list-holidays.ts';
 
 export const programmeAnswers: Answers<typeof programmeRoutes> = {
   getChoices: ({ ask }) => ask(getChoices, undefined),
-  findAnything: ({ ask, input }) => ask(findAnything, input.q),
   followChanges,
   getProfile: ({ ask }) => ask(getProfile, undefined),
   saveProfile: ({ perform, input }) => perform(saveProfile, input),

@@ -3,8 +3,6 @@ import type { requirementRoutes } from '@kindred-baton/contracts/requirements/ro
 import { linkTest, removeRequirement, saveRequirement } from '@kindred-baton/store/requirements/change-requirements';
 import { getTraceability } from '@kindred-baton/store/requirements/list-requirements';
 import type { Answers } from '../../call.ts';
-import { readUpload } from '../../read-upload.ts';
-import { answerRequirementImport } from '../imports/answer-requirement-import.ts';
 import { answerRequirementExport } from './answer-requirement-export.ts';
 
 export const requirementAnswers: Answers<typeof requirementRoutes> = {
@@ -20,5 +18,4 @@ export const requirementAnswers: Answers<typeof requirementRoutes> = {
     return DONE;
   },
   exportRequirements: answerRequirementExport,
-  importRequirements: async (call) => answerRequirementImport(call, await readUpload(call.request)),
 };

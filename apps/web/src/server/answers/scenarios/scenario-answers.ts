@@ -13,8 +13,6 @@ import { listScenarios } from '@kindred-baton/store/scenarios/list-scenarios';
 import { proposeForLegs } from '@kindred-baton/store/scenarios/propose-for-legs';
 import { getChangeReview, replaceTest, takeVersion } from '@kindred-baton/store/scenarios/review-change';
 import type { Answers } from '../../call.ts';
-import { readUpload } from '../../read-upload.ts';
-import { answerScenarioImport } from '../imports/answer-scenario-import.ts';
 import { answerScenarioExport } from './answer-scenario-export.ts';
 
 export const scenarioAnswers: Answers<typeof scenarioRoutes> = {
@@ -36,7 +34,6 @@ export const scenarioAnswers: Answers<typeof scenarioRoutes> = {
   getMapWay: ({ ask, params }) => ask(getMapWay, params.code),
   proposeForLegs: ({ ask, params }) => ask(proposeForLegs, params.code),
   exportScenario: answerScenarioExport,
-  importScenarios: async (call) => answerScenarioImport(call, await readUpload(call.request)),
   findChain: ({ ask, input }) => ask(findChainInLibrary, input),
   getMapGaps: ({ ask }) => ask(getMapGaps, undefined),
   getOverlaps: ({ ask }) => ask(getOverlaps, undefined),

@@ -1,6 +1,5 @@
 import { DONE } from '@kindred-baton/contracts/common';
 import type { testRoutes } from '@kindred-baton/contracts/tests/routes';
-import { getJob, getJobFile, requestExport, stopJob } from '@kindred-baton/store/jobs/jobs';
 import { changeTests } from '@kindred-baton/store/tests/change-many-tests';
 import { agreeTest, createTest, discardDraft, saveTest } from '@kindred-baton/store/tests/change-tests';
 import { getLibraryFindings } from '@kindred-baton/store/tests/get-library-findings';
@@ -9,12 +8,8 @@ import { getTestSurroundings } from '@kindred-baton/store/tests/get-test-surroun
 import { listTestCodes, listTests } from '@kindred-baton/store/tests/list-tests';
 import { waiveFinding } from '@kindred-baton/store/tests/waive-finding';
 import { takeNewerVersion } from '@kindred-baton/store/turns/take-newer-version';
-import { answerFile } from '../../answer-file.ts';
 import type { Answers } from '../../call.ts';
-import { readUpload } from '../../read-upload.ts';
-import { sendToWorker } from '../../worker.ts';
-import { answerTestImport } from '../imports/answer-test-import.ts';
-import { answerDataRowFile, answerDataRows } from './answer-data-rows.ts';
+import { answerDataRowFile } from './answer-data-rows.ts';
 import { answerTestExport } from './answer-test-export.ts';
 
 export const testAnswers: Answers<typeof testRoutes> = {
@@ -32,23 +27,7 @@ export const testAnswers: Answers<typeof testRoutes> = {
     return DONE;
   },
   exportDataRows: answerDataRowFile,
-  readDataRows: async (call) => answerDataRows(call, await readUpload(call.request)),
   listTestCodes: ({ ask, input }) => ask(listTestCodes, input),
   getLibraryFindings: ({ ask, input }) => ask(getLibraryFindings, input),
-  importTests: async (call) => answerTestImport(call, await readUpload(call.request)),
   exportTest: answerTestExport,
-  exportTests: async ({ perform, input }) => {
-    const job = await perform(requestExport, input);
-    await sendToWorker(job.id);
-    return job;
-  },
-  getJob: ({ ask, params }) => ask(getJob, params.job),
-  stopJob: async ({ perform, params }) => {
-    await perform(stopJob, params.job);
-    return DONE;
-  },
-  getJobFile: async ({ ask, params }) => {
-    const { bytes, ...file } = await ask(getJobFile, params.job);
-    return answerFile(bytes, file);
-  },
 };
