@@ -42,9 +42,8 @@ export interface RequirementReading {
 export function guessRequirementColumns(table: TextTable): ColumnMap<RequirementField> {
   const columns = guessColumns(table.headings, REQUIREMENT_COLUMNS);
   // A list without a title column says what must hold in its text.
-  return columns.title === undefined && columns.description !== undefined
-    ? { ...columns, title: columns.description, description: undefined }
-    : columns;
+  const { description, ...others } = columns;
+  return columns.title === undefined && description !== undefined ? { ...others, title: description } : columns;
 }
 
 /** Reads a list of requirements, a row each. Cost O(rows). */
