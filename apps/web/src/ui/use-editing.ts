@@ -1,10 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Back, Stacks } from './edit-stacks.ts';
+import { EMPTY_STACKS, forget, remember, turnBack } from './edit-stacks.ts';
 import { isTyping } from './is-typing.ts';
 import { useNotice } from './notices.tsx';
 import { toMessage } from '../client/request.ts';
-
-/** What takes edits back; known once the server has made them, null when it refused them. */
-type Back<Edit> = Promise<readonly Edit[] | null>;
 
 interface EditingParts<Edit> {
   /** Shows the edits at once; a sentence when they cannot be made. */
@@ -23,8 +22,6 @@ export interface Editing<Edit> {
   /** Resolves when every edit has reached the server: before that it knows less than is shown. */
   readonly whenSettled: () => Promise<void>;
 }
-
-const MOST_REMEMBERED = 100;
 
 /** Edits: at once on the screen, one after the other on the server, back when refused; with undo and redo, also by Ctrl Z. */
 export function useEditing<Edit>({ show, send: sendOut, ask }: EditingParts<Edit>): Editing<Edit> {
@@ -61,21 +58,18 @@ export function useEditing<Edit>({ show, send: sendOut, ask }: EditingParts<Edit
   const run = useCallback(
     async (edits: readonly Edit[]) => {
       const back = send(edits);
-      change(({ undos }) => ({ undos: [...undos.slice(1 - MOST_REMEMBERED), back], redos: [] }));
+      change((stacks) => remember(stacks, back));
       if ((await back) !== null) return true;
-      change(({ undos, redos }) => ({ undos: undos.filter((each) => each !== back), redos }));
+      change((stacks) => forget(stacks, back));
       return false;
     },
     [send, change],
   );
   /** Takes the last edits of one stack back; what takes that back goes on the other. */
   const turn = useCallback(
-    (from: 'undos' | 'redos', to: 'undos' | 'redos') =>
+    (from: 'undos' | 'redos') =>
       change((now) => {
-        const back = now[from].at(-1);
-        if (!back) return now;
-        const again = back.then((edits) => (edits === null ? null : send(edits)));
-        return { ...now, [from]: now[from].slice(0, -1), [to]: [...now[to], again] };
+        return turnBack(now, from, (back) => back.then((edits) => (edits === null ? null : send(edits))));
       }),
     [change, send],
   );
@@ -83,27 +77,22 @@ export function useEditing<Edit>({ show, send: sendOut, ask }: EditingParts<Edit
     const onKey = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
       event.preventDefault();
-      if (event.shiftKey) turn('redos', 'undos');
-      else turn('undos', 'redos');
+      if (event.shiftKey) turn('redos');
+      else turn('undos');
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
   }, [turn]);
   return {
     ...{ run, whenSettled },
-    undo: stacks.undos.length > 0 ? () => turn('undos', 'redos') : null,
-    redo: stacks.redos.length > 0 ? () => turn('redos', 'undos') : null,
+    undo: stacks.undos.length > 0 ? () => turn('undos') : null,
+    redo: stacks.redos.length > 0 ? () => turn('redos') : null,
   };
-}
-
-interface Stacks<Edit> {
-  readonly undos: readonly Back<Edit>[];
-  readonly redos: readonly Back<Edit>[];
 }
 
 /** Both stacks; a key that is pressed before the last change is drawn sees that change all the same. */
 function useStacks<Edit>() {
-  const [stacks, setStacks] = useState<Stacks<Edit>>({ undos: [], redos: [] });
+  const [stacks, setStacks] = useState<Stacks<Edit>>(EMPTY_STACKS);
   const now = useRef(stacks);
   const change = useCallback((decide: (stacks: Stacks<Edit>) => Stacks<Edit>) => {
     now.current = decide(now.current);

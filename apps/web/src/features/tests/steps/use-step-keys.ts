@@ -3,62 +3,58 @@ import type { ClipboardEvent, KeyboardEvent, MouseEvent, RefObject } from 'react
 import { useState } from 'react';
 import { useNotice } from '../../../ui/notices.tsx';
 import { copySteps, isStepList } from './copy-steps.ts';
+import type { StepAct } from './read-step-key.ts';
+import { actOn, laySteps, markStep, NO_MARKS, readStepKey } from './read-step-key.ts';
 import type { DraftEvent } from '../test-draft.ts';
 import { EMPTY_STEP } from '../test-draft.ts';
 
 /** Marking, keys and the clipboard of the step table. Every key works on the marked steps, else on the one that has the focus. */
 export function useStepKeys(steps: readonly Step[], dispatch: (event: DraftEvent) => void, body: RefObject<HTMLElement | null>) {
   const notify = useNotice();
-  const [marked, setMarked] = useState<ReadonlySet<number>>(new Set());
-  const [anchor, setAnchor] = useState(0);
+  const [marks, setMarks] = useState(NO_MARKS);
+  const { marked } = marks;
+  const unmark = () => setMarks(NO_MARKS);
   const focus = (index: number) =>
     setTimeout(() => body.current?.querySelector<HTMLElement>(`[data-step="${index}"] [aria-label$=": on"]`)?.focus());
   const insert = (index: number) => {
     dispatch({ kind: 'insert', index, steps: [EMPTY_STEP] });
-    setMarked(new Set());
+    unmark();
     focus(index);
   };
-  const mark = (index: number, event: MouseEvent) => {
-    if (event.shiftKey) {
-      const [from, to] = [Math.min(anchor, index), Math.max(anchor, index)];
-      setMarked(new Set(Array.from({ length: to - from + 1 }, (_, at) => from + at)));
-      return;
-    }
-    setAnchor(index);
-    setMarked((before) => {
-      const next = new Set(before);
-      if (!next.delete(index)) next.add(index);
-      return next;
-    });
-  };
+  const mark = (index: number, event: MouseEvent) => setMarks((before) => markStep(before, index, event.shiftKey));
   const indexOf = (target: EventTarget) =>
     Number((target as HTMLElement).closest<HTMLElement>('[data-step]')?.dataset['step'] ?? Number.NaN);
-  const act = (kind: 'remove' | 'duplicate', indexes: readonly number[]) => {
-    dispatch({ kind, indexes });
-    setMarked(new Set());
-    focus(kind === 'remove' ? Math.max(0, Math.min(...indexes) - 1) : Math.max(...indexes) + 1);
+  const perform = (wanted: StepAct) => {
+    if (wanted.kind === 'insert') insert(wanted.index);
+    else if (wanted.kind === 'unmark') unmark();
+    else if (wanted.kind === 'move') {
+      dispatch({ kind: 'move', indexes: wanted.indexes, by: wanted.by });
+      if (marked.size > 0) setMarks({ ...marks, marked: new Set(wanted.indexes.map((index) => index + wanted.by)) });
+      focus(wanted.focus);
+    } else if (wanted.kind === 'remove' || wanted.kind === 'duplicate') {
+      dispatch({ kind: wanted.kind, indexes: wanted.indexes });
+      unmark();
+      focus(wanted.focus);
+    }
   };
-  const move = (indexes: readonly number[], by: -1 | 1, focused: number) => {
-    if (indexes.some((index) => index + by < 0 || index + by >= steps.length)) return;
-    dispatch({ kind: 'move', indexes, by });
-    if (marked.size > 0) setMarked(new Set(indexes.map((index) => index + by)));
-    focus(focused + by);
-  };
+  const act = (kind: 'remove' | 'duplicate', indexes: readonly number[]) =>
+    perform(actOn(kind, { index: indexes[0] ?? 0, marked: new Set(indexes), count: steps.length }));
   const onKeyDown = (event: KeyboardEvent) => {
-    const index = indexOf(event.target);
+    const target = event.target as HTMLElement;
+    const index = indexOf(target);
     if (Number.isNaN(index)) return;
-    const chosen = marked.size > 0 ? [...marked] : [index];
-    const isCtrl = event.ctrlKey || event.metaKey;
-    if (event.key === 'Enter' && !event.shiftKey && !isCtrl && ['INPUT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName))
-      insert(index + 1);
-    else if (event.altKey && event.key === 'ArrowUp') move(chosen, -1, index);
-    else if (event.altKey && event.key === 'ArrowDown') move(chosen, 1, index);
-    else if (event.altKey && event.key === 'Delete') act('remove', chosen);
-    else if (isCtrl && event.key.toLowerCase() === 'd') act('duplicate', chosen);
-    else if (event.key === 'Escape' && marked.size > 0) setMarked(new Set());
-    else if (!isCtrl && !event.altKey && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
-      if (!walkCells(event.target as HTMLElement, body.current, index + (event.key === 'ArrowDown' ? 1 : -1))) return;
-    } else return;
+    const { key, altKey, shiftKey } = event;
+    const pressed = {
+      key,
+      altKey,
+      shiftKey,
+      isCommand: event.ctrlKey || event.metaKey,
+      isInText: ['INPUT', 'TEXTAREA'].includes(target.tagName),
+    };
+    const wanted = readStepKey(pressed, { index, marked, count: steps.length });
+    if (!wanted) return;
+    if (wanted.kind === 'walk' && !walkCells(target, body.current, wanted.index)) return;
+    perform(wanted);
     event.preventDefault();
     event.stopPropagation();
   };
@@ -78,10 +74,7 @@ export function useStepKeys(steps: readonly Step[], dispatch: (event: DraftEvent
     void import('./paste-steps.ts').then(({ pasteSteps }) => lay(pasteSteps(text), index));
   };
   const lay = (pasted: { readonly steps: readonly Step[]; readonly byHand: number }, index: number) => {
-    const isEmpty = steps[index]?.target === '';
-    const next = [...steps];
-    next.splice(isEmpty ? index : index + 1, isEmpty ? 1 : 0, ...pasted.steps);
-    dispatch({ kind: 'steps', steps: next });
+    dispatch({ kind: 'steps', steps: laySteps(steps, pasted.steps, index) });
     if (pasted.byHand > 0)
       notify({ kind: 'done', text: `${pasted.byHand} of ${pasted.steps.length} were not understood; they are steps by hand.` });
   };
