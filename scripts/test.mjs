@@ -7,7 +7,7 @@ import { runBeside } from './setup/run.mjs';
 import { SetupError, runMain, say } from './setup/say.mjs';
 
 /** Checks that need no database, beside the build and the tests that do. */
-const CHECKS = ['check:format', 'check:lint', 'check:arrows', 'check:unused', 'check:types'];
+const CHECKS = ['check:format', 'check:lint', 'check:arrows', 'check:unused', 'check:rooms', 'check:types'];
 
 await runMain(async () => {
   installDependencies();

@@ -44,3 +44,8 @@ export function addWorkingDays(day: string, count: number, calendar: WorkingCale
 export function toDay(momentMs: number, timeZone: string): string {
   return new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(momentMs);
 }
+
+/** The same as it stands on a document: 25 November 2026. The day is the programme's, not that of the machine that prints it. */
+export function printDay(momentMs: number, timeZone: string): string {
+  return new Intl.DateTimeFormat('en-GB', { timeZone, day: 'numeric', month: 'long', year: 'numeric' }).format(momentMs);
+}

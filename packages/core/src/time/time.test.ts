@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addDays, addWorkingDays, getWeekday, isWorkingDay, listWorkingDays, toDay } from './calendar.ts';
+import { addDays, addWorkingDays, getWeekday, isWorkingDay, listWorkingDays, printDay, toDay } from './calendar.ts';
 import { countDaysBetween, listWorkMinutes } from './work-days.ts';
 import { addWork, countWorkBefore, createWorkingTime, findNextWork, uniteTimes } from './working-time.ts';
 
@@ -32,6 +32,11 @@ describe('days', () => {
       '2026-11-02',
       '2026-11-03',
     ]);
+  });
+
+  it('are printed as the programme has them', () => {
+    const late = Date.parse('2026-11-02T23:30:00Z');
+    expect([printDay(late, 'Europe/London'), printDay(late, 'Asia/Tokyo')]).toEqual(['2 November 2026', '3 November 2026']);
   });
 
   it('are worked on by the calendar', () => {

@@ -73,8 +73,11 @@ describe('planning and opening a cycle', () => {
   });
 
   it('suggests a code that is free, and says when one is taken', async () => {
-    const { suggestedCodes } = await db.ask(lead, getCycleScope, undefined);
-    expect((await db.ask(lead, getCycleScope, undefined)).suggestedCodes.smoke).toBe(suggestedCodes.smoke);
+    // The demo has ACC-1 and ACC-2, and no smoke cycle; P-1 stands beside them.
+    const suggest = async () => (await db.ask(lead, getCycleScope, undefined)).suggestedCodes;
+    expect(await suggest()).toMatchObject({ acceptance: 'ACC-3', smoke: 'SMO-1' });
+    await plan('SMO-1', 'NS-S6');
+    expect((await suggest()).smoke).toBe('SMO-2');
     await expect(plan('P-1', 'NS-S6')).rejects.toThrow('There is a cycle with that code already. Choose another.');
   });
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { toSheetMark, toSheetText } from '@kindred-baton/core/turns/turn-sheet';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
@@ -13,6 +13,7 @@ import { changeDefect, getLikelySame, joinDefect, sayDefect } from '../defects/t
 import { dropEvidence, keepEvidence } from '../evidence/keep-evidence.ts';
 import { cycles } from '../schema/cycles.ts';
 import { defectTurns } from '../schema/defects.ts';
+import { history } from '../schema/history.ts';
 import { attempts, evidence, stepResults } from '../schema/turns.ts';
 import { getGuide } from './get-guide.ts';
 import { getTurnsHome, markSeen } from './get-turns-home.ts';
@@ -67,11 +68,14 @@ describe('bad days', () => {
   it('a clock off by a day is noted as it was said; when it came is the server’s to say', async () => {
     const { actor, attempt } = await begin();
     const tomorrow = new Date(Date.now() + 86_400_000).toISOString();
-    await db
-      .perform(actor, recordStep, { attemptId: attempt, stepIndex: 0, word: word('passed', { at: tomorrow, kept: '' }) })
-      .catch(() => undefined);
-    const [kept] = await db.store.db.select().from(attempts).where(eq(attempts.id, attempt));
-    expect(Math.abs((kept?.startedAt.getTime() ?? 0) - Date.now())).toBeLessThan(60_000);
+    await db.perform(actor, recordStep, { attemptId: attempt, stepIndex: 0, word: word('skipped', { at: tomorrow }) });
+    const [said] = await db.store.db.select().from(stepResults).where(eq(stepResults.attemptId, attempt));
+    expect(said?.recordedAt.toISOString()).toBe(tomorrow);
+    const [came] = await db.store.db
+      .select()
+      .from(history)
+      .where(and(eq(history.subjectId, attempt), eq(history.action, 'step recorded')));
+    expect(Math.abs((came?.at.getTime() ?? 0) - Date.now())).toBeLessThan(60_000);
   });
 
   it('two who begin one turn: the second is told who has it', async () => {

@@ -1,3 +1,4 @@
+import { printDay } from '@kindred-baton/core/time/calendar';
 import { exportTestsSchema } from '@kindred-baton/contracts/jobs/job';
 import type { ExportTests } from '@kindred-baton/contracts/jobs/job';
 import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
@@ -9,7 +10,6 @@ import { zipSync } from 'fflate';
 import { MEDIA_TYPES } from '../../answer-file.ts';
 import { getStore } from '../../store.ts';
 import type { Report } from '../../worker.ts';
-import { toDay } from '../../../features/tests/to-day.ts';
 import { TEST_WRITERS } from './answer-test-formats.ts';
 
 const AT_ONCE = 20;
@@ -20,7 +20,7 @@ const IN_ONE_FILE: ReadonlySet<ExportTests['format']> = new Set(['xlsx', 'csv'])
 export async function exportTests(job: ClaimedJob, report: Report) {
   const { format, codes, paper } = exportTestsSchema.parse(job.input);
   const actor = await getActor(getStore(), job.personId, job.programmeKey);
-  const head = { programme: actor.programmeName, day: toDay(new Date()), paper };
+  const head = { programme: actor.programmeName, day: printDay(Date.now(), actor.timeZone), paper };
   const write = TEST_WRITERS[format];
   const files: Record<string, Uint8Array> = {};
   const all: ExportedTest[] = [];

@@ -1,8 +1,8 @@
+import { printDay } from '@kindred-baton/core/time/calendar';
 import { exportTestsSchema } from '@kindred-baton/contracts/jobs/job';
 import { loadTestsToExport } from '@kindred-baton/store/tests/load-tests-to-export';
 import type { Call } from '../../call.ts';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
-import { toDay } from '../../../features/tests/to-day.ts';
 import { TEST_WRITERS } from './answer-test-formats.ts';
 
 /** One test as a file, in its newest version. */
@@ -14,6 +14,11 @@ export async function answerTestExport({ ask, actor, url }: Call): Promise<Respo
   });
   const tests = await ask(loadTestsToExport, { codes });
   const title = tests.length === 1 ? `${tests[0]?.code ?? ''} ${tests[0]?.name ?? ''}` : `${tests.length} tests`;
-  const bytes = await TEST_WRITERS[format](tests, { title, programme: actor.programmeName, day: toDay(new Date()), paper });
+  const bytes = await TEST_WRITERS[format](tests, {
+    title,
+    programme: actor.programmeName,
+    day: printDay(Date.now(), actor.timeZone),
+    paper,
+  });
   return answerFile(bytes, { name: `${codes[0] ?? 'tests'}.${format}`, mediaType: MEDIA_TYPES[format] });
 }

@@ -1,7 +1,7 @@
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { TurnId } from '@kindred-baton/core/ids';
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
-import { toDay } from '@kindred-baton/core/time/calendar';
+import { printDay, toDay } from '@kindred-baton/core/time/calendar';
 import { fillStep } from '@kindred-baton/core/defects/describe-steps';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import { toSheetMark, toSheetText } from '@kindred-baton/core/turns/turn-sheet';
@@ -14,14 +14,19 @@ import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 import type { Call } from '../../call.ts';
 import { printPdf } from '../../print-pdf.ts';
 import { readFont } from '../../read-font.ts';
-import { toDay as toLongDay } from '../../../features/tests/to-day.ts';
 
 /** A turn to take away: a sheet to fill in (xlsx), the same to print (pdf), or the report of one attempt (report). */
 export async function answerTurnFile({ ask, actor, url, params }: Call<{ readonly turn: TurnId }>): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'xlsx';
   const guide = await ask(getGuide, params.turn);
   const paper = url.searchParams.get('paper') === 'Letter' ? ('Letter' as const) : ('A4' as const);
-  const head = { title: guide.turn.title, programme: actor.programmeName, day: toLongDay(new Date()), paper, font: readFont() };
+  const head = {
+    title: guide.turn.title,
+    programme: actor.programmeName,
+    day: printDay(Date.now(), actor.timeZone),
+    paper,
+    font: readFont(),
+  };
   const name = `${guide.turn.cycle.code}-${guide.turn.title}`.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 80);
   if (format === 'report') return answerReport({ ask, timeZone: actor.timeZone }, guide, head, url.searchParams.get('attempt'));
   const sheet = toPrintedTurn(guide, actor.timeZone);
