@@ -1,3 +1,4 @@
+import { isHolding } from '@kindred-baton/core/defects/defect';
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { AppError } from '@kindred-baton/contracts/errors';
@@ -21,9 +22,7 @@ export const listDefects: Query<void, DefectList> = {
   right: 'read',
   read: async (context) => {
     const rows = await loadRows(context);
-    const cycleIds = [
-      ...new Set(rows.filter((row) => row.defect.status === 'new' || row.defect.status === 'accepted').map((row) => row.defect.cycleId)),
-    ];
+    const cycleIds = [...new Set(rows.filter((row) => isHolding(row.defect.status)).map((row) => row.defect.cycleId))];
     const waiting = await countWaiting(context, cycleIds);
     return {
       defects: rows.map(({ defect, team, cycle, foundBy, node, assignee }) => ({

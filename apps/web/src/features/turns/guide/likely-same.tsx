@@ -1,3 +1,4 @@
+import { isHolding } from '@kindred-baton/core/defects/defect';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
 import { useEffect, useState } from 'react';
@@ -51,7 +52,7 @@ export function LikelySame({ hand, attempt, stepIndex, title, seen, onJoined }: 
                 {why.map((reason) => WHY_WORDS[reason] ?? reason).join(', ')} · {status} · {countOf(waiting, 'turn')}
               </span>
             </span>
-            {(status === 'new' || status === 'accepted') && (
+            {isHolding(status) && (
               <button type="button" className="button button-small" aria-label={`It is ${code}`} onClick={() => void join(code)}>
                 It is this one
               </button>
