@@ -1,9 +1,6 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decide } from './decide.ts';
 import type { RunEvent } from './event.ts';
-import { decideStep } from './record-step.ts';
-import { findNudgeRefusal } from './nudge.ts';
 import type { Doer, RunsState } from './runs-state.ts';
 import { findTurn } from './runs-state.ts';
 import { settleRuns } from './settle-runs.ts';
@@ -421,113 +418,5 @@ describe('scope and versions', () => {
       status: 'held',
       causes: [{ kind: 'value', index: null, name: 'Permit' }],
     });
-  });
-});
-
-describe('recording a step', () => {
-  const sheet = {
-    personId: 'una' as never,
-    isFinished: false,
-    steps: 2,
-    step: { do: 'press' as const, target: 'Save' },
-    gives: [],
-    entryId: null,
-  };
-  const keeping = {
-    ...sheet,
-    step: { do: 'keep' as const, target: 'Charge', keepAs: 'charge' },
-    gives: [{ name: 'Charge', type: 'money' as const }],
-  };
-  const entry = { id: 'e1', outcome: 'passed' as const };
-  it.each([
-    ['somebody else’s', { ...sheet, personId: 'ivo' as never }, entry, 'forbidden'],
-    ['no such step', { ...sheet, step: null }, entry, 'invalid'],
-    ['finished', { ...sheet, isFinished: true }, entry, 'conflict'],
-    ['a value of another type', keeping, { ...entry, kept: 'much' }, 'invalid'],
-    ['a passed step without its value', keeping, entry, 'invalid'],
-  ])('is refused: %s', (_, given, recorded, code) => {
-    const decision = decideStep(given, 'una' as never, 0, recorded);
-    expect(decision.ok ? null : decision.refusal.code).toBe(code);
-  });
-  it('is kept once; a value goes under the name of the field, and goes away with the step', () => {
-    expect(decideStep({ ...sheet, entryId: 'e1', isFinished: true }, 'una' as never, 0, entry)).toEqual({ ok: true, isNew: false });
-    expect(decideStep(sheet, 'una' as never, 0, entry)).toEqual({ ok: true, isNew: true, kept: undefined });
-    expect(decideStep(keeping, 'una' as never, 0, { ...entry, kept: ' 512.5 ' })).toEqual({
-      ok: true,
-      isNew: true,
-      kept: { name: 'Charge', value: '512.5' },
-    });
-    expect(decideStep(keeping, 'una' as never, 0, { ...entry, outcome: 'failed', kept: ' ' } as never)).toEqual({
-      ok: true,
-      isNew: true,
-      kept: { name: 'Charge', value: null },
-    });
-  });
-});
-
-describe('a nudge', () => {
-  const turns = [createTurn(0, { assigneeId: 'ivo' as never, state: 'ready' }), createTurn(1)];
-  const ask = (more: object = {}) =>
-    findNudgeRefusal({ run: { turns }, turn: turns[0]!, holder: 'Ivo', by: UNA, lastNudgeMs: null, atMs: AT * 100_000, ...more })
-      ?.message ?? null;
-  it('is for who waits in the same run, or for the lead, once in twenty hours', () => {
-    expect(ask()).toBeNull();
-    expect(ask({ by: { ...UNA, personId: 'eve' } })).toBe('You do not wait for this turn.');
-    expect(ask({ by: LEAD })).toBeNull();
-    expect(ask({ lastNudgeMs: AT * 100_000 - 19 * 3_600_000 })).toContain('within the last day');
-    expect(ask({ lastNudgeMs: AT * 100_000 - 20 * 3_600_000 })).toBeNull();
-  });
-  it('goes to somebody else who has the baton', () => {
-    expect(ask({ turn: { ...turns[0]!, assigneeId: null } })).toContain('Nobody has this turn');
-    expect(ask({ turn: { ...turns[0]!, assigneeId: 'una' } })).toBe('This turn is with you.');
-    expect(ask({ turn: { ...turns[0]!, state: 'done' } })).toBe('Ivo does not have the baton now.');
-    expect(ask({ turn: { ...turns[0]!, state: 'under way' } })).toBeNull();
-  });
-});
-
-describe('whatever happens', () => {
-  const outcome = fc.constantFrom('passed' as const, 'failed' as const, 'blocked' as const, 'skipped' as const);
-  const turn = fc.record({
-    outcome: fc.option(outcome),
-    isOpen: fc.boolean(),
-    isAbandoned: fc.boolean(),
-    back: fc.integer({ min: 0, max: 3 }),
-  });
-  const run = fc.array(turn, { minLength: 1, maxLength: 6 }).map((list) =>
-    createRun(
-      list.map(({ outcome: was, isOpen, isAbandoned, back }, index) =>
-        createTurn(index, {
-          after: back > 0 && back <= index ? [index - back] : [],
-          latest: was ? createFinished(was, { isAbandoned }) : null,
-          open: isOpen ? createOpen({ id: `o${index}` as never }) : null,
-        }),
-      ),
-    ),
-  );
-  const defect = fc.record({
-    status: fc.constantFrom('new' as const, 'accepted' as const, 'fixed' as const, 'closed' as const, 'declined' as const),
-    turns: fc.uniqueArray(fc.integer({ min: 0, max: 5 }), { minLength: 1, maxLength: 3 }),
-    retestAfter: fc.integer({ min: 0, max: 1 }),
-  });
-  it('settling twice changes nothing more, and nothing that was tried is touched (seed 8)', () => {
-    fc.assert(
-      fc.property(run, fc.array(defect, { maxLength: 3 }), (given, defects) => {
-        const state = createState([given], {
-          defects: defects.map(({ status, turns, retestAfter }, index) =>
-            createDefect([], {
-              ...{ id: `d${index}` as never, status },
-              turns: turns
-                .filter((at) => at < given.turns.length)
-                .map((at) => ({ turn: `t${at}` as never, retestAfter: status === 'fixed' ? retestAfter : null })),
-            }),
-          ),
-        });
-        const once = settleRuns(state, AT);
-        expect(settleRuns(once, AT + 5)).toEqual(once);
-        for (const [index, { latest, open }] of once.runs[0]!.turns.entries())
-          expect([latest, open]).toEqual([given.turns[index]?.latest, given.turns[index]?.open]);
-      }),
-      { seed: 8, numRuns: 300 },
-    );
   });
 });
