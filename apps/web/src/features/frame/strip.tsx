@@ -87,15 +87,7 @@ export function Strip({ initial }: { readonly initial: StripView }) {
           </div>
         ))}
       </div>
-      <button
-        type="button"
-        onClick={() => setIsFolded(!isFolded)}
-        aria-label={isFolded ? 'Show all rows of the strip' : 'Fold the strip to one row'}
-        aria-expanded={!isFolded}
-        className="absolute right-0 bottom-[-13px] z-10 mr-4 flex h-6 w-9 items-center justify-center rounded-b-[6px] border border-t-0 border-line bg-sheet"
-      >
-        <ChevronDown size={14} aria-hidden className={isFolded ? '' : 'rotate-180'} />
-      </button>
+      <FoldButton isFolded={isFolded} onFold={setIsFolded} />
     </div>
   );
 }
@@ -154,5 +146,19 @@ function Block({ block, isChosen, isActive, isLit }: BlockProps) {
         className={isThin ? 'h-[11px]! min-w-0!' : 'absolute inset-x-0 bottom-0 h-[4px]! min-w-0! rounded-none! border-0!'}
       />
     </div>
+  );
+}
+
+function FoldButton({ isFolded, onFold }: { readonly isFolded: boolean; readonly onFold: (isFolded: boolean) => void }) {
+  return (
+    <button
+      type="button"
+      onClick={() => onFold(!isFolded)}
+      aria-label={isFolded ? 'Show all rows of the strip' : 'Fold the strip to one row'}
+      aria-expanded={!isFolded}
+      className="absolute right-0 bottom-[-13px] z-10 mr-4 flex h-6 w-9 items-center justify-center rounded-b-[6px] border border-t-0 border-line bg-sheet"
+    >
+      <ChevronDown size={14} aria-hidden className={isFolded ? '' : 'rotate-180'} />
+    </button>
   );
 }

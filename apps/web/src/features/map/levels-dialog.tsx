@@ -39,40 +39,13 @@ export function LevelsDialog({ view, onClose }: { readonly view: MapView; readon
           </thead>
           <tbody>
             {levels.map(({ name, pattern }, at) => (
-              <tr key={at}>
-                <td>{at + 1}</td>
-                <td>
-                  <input
-                    className="field"
-                    aria-label={`Name of level ${at + 1}`}
-                    required
-                    maxLength={40}
-                    value={name}
-                    onChange={(event) => change(at, { name: event.target.value })}
-                  />
-                </td>
-                <td>
-                  <input
-                    className="field font-mono"
-                    aria-label={`Code of level ${at + 1}`}
-                    required
-                    maxLength={40}
-                    value={pattern}
-                    onChange={(event) => change(at, { pattern: event.target.value })}
-                  />
-                </td>
-                <td>
-                  <button
-                    type="button"
-                    className="button button-quiet button-small"
-                    aria-label={`Take level ${at + 1} away`}
-                    disabled={levels.length <= FEWEST}
-                    onClick={() => setLevels((list) => list.filter((_, index) => index !== at))}
-                  >
-                    <X size={15} aria-hidden />
-                  </button>
-                </td>
-              </tr>
+              <LevelRow
+                key={at}
+                at={at}
+                level={{ name, pattern }}
+                onChange={(next) => change(at, next)}
+                onRemove={levels.length <= FEWEST ? null : () => setLevels((list) => list.filter((_, index) => index !== at))}
+              />
             ))}
           </tbody>
         </table>
@@ -91,5 +64,57 @@ export function LevelsDialog({ view, onClose }: { readonly view: MapView; readon
         <FormFoot form={form} label="Save" onCancel={onClose} />
       </form>
     </DialogBox>
+  );
+}
+
+interface Level {
+  readonly name: string;
+  readonly pattern: string;
+}
+
+interface LevelRowProps {
+  readonly at: number;
+  readonly level: Level;
+  readonly onChange: (next: Partial<Level>) => void;
+  /** null: no level can go any more. */
+  readonly onRemove: (() => void) | null;
+}
+
+function LevelRow({ at, level: { name, pattern }, onChange, onRemove }: LevelRowProps) {
+  return (
+    <tr>
+      <td>{at + 1}</td>
+      <td>
+        <input
+          className="field"
+          aria-label={`Name of level ${at + 1}`}
+          required
+          maxLength={40}
+          value={name}
+          onChange={(event) => onChange({ name: event.target.value })}
+        />
+      </td>
+      <td>
+        <input
+          className="field font-mono"
+          aria-label={`Code of level ${at + 1}`}
+          required
+          maxLength={40}
+          value={pattern}
+          onChange={(event) => onChange({ pattern: event.target.value })}
+        />
+      </td>
+      <td>
+        <button
+          type="button"
+          className="button button-quiet button-small"
+          aria-label={`Take level ${at + 1} away`}
+          disabled={onRemove === null}
+          onClick={() => onRemove?.()}
+        >
+          <X size={15} aria-hidden />
+        </button>
+      </td>
+    </tr>
   );
 }

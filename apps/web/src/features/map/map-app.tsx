@@ -1,3 +1,4 @@
+import type { MapEditing } from './use-map-editing.ts';
 import { useRead } from '../../client/use-read.ts';
 import type { MapNode, MapView } from '@kindred-baton/contracts/map/node';
 import FileDown from 'lucide-react/icons/file-down';
@@ -82,27 +83,13 @@ function ProcessMap({ initial }: { readonly initial: MapView }) {
           }))}
         />
         {can('edit map') && (
-          <>
-            <button type="button" className="button" disabled={!editing.undo} onClick={() => editing.undo?.()} aria-label="Undo">
-              <Undo size={17} aria-hidden />
-            </button>
-            <button type="button" className="button" disabled={!editing.redo} onClick={() => editing.redo?.()} aria-label="Redo">
-              <Redo size={17} aria-hidden />
-            </button>
-            <button type="button" className="button" onClick={() => setIsNaming(true)}>
-              Levels
-            </button>
-            <a className="button" href={address.withScope(`${base}/map/import`)}>
-              <FileUp size={17} aria-hidden /> Import
-            </a>
-            <button
-              type="button"
-              className="button button-primary"
-              onClick={() => actions.beginNew('sibling', chosenNode, listShown(scoped, NO_MARKS))}
-            >
-              <Plus size={17} aria-hidden /> {`New ${level}`}
-            </button>
-          </>
+          <EditButtons
+            editing={editing}
+            level={level}
+            importPath={address.withScope(`${base}/map/import`)}
+            onLevels={() => setIsNaming(true)}
+            onNew={() => actions.beginNew('sibling', chosenNode, listShown(scoped, NO_MARKS))}
+          />
         )}
       </PageTitle>
       {data.nodes.length === 0 && actions.typing === null ? (
@@ -147,4 +134,34 @@ function takeBranch(nodes: readonly MapNode[], scope: string | null): readonly M
   if (!head) return nodes;
   const end = nodes.findIndex((node, index) => index > start && node.depth <= head.depth);
   return nodes.slice(start, end < 0 ? undefined : end);
+}
+
+interface EditButtonsProps {
+  readonly editing: MapEditing;
+  readonly level: string;
+  readonly importPath: string;
+  readonly onLevels: () => void;
+  readonly onNew: () => void;
+}
+
+function EditButtons({ editing, level, importPath, onLevels, onNew }: EditButtonsProps) {
+  return (
+    <>
+      <button type="button" className="button" disabled={!editing.undo} onClick={() => editing.undo?.()} aria-label="Undo">
+        <Undo size={17} aria-hidden />
+      </button>
+      <button type="button" className="button" disabled={!editing.redo} onClick={() => editing.redo?.()} aria-label="Redo">
+        <Redo size={17} aria-hidden />
+      </button>
+      <button type="button" className="button" onClick={onLevels}>
+        Levels
+      </button>
+      <a className="button" href={importPath}>
+        <FileUp size={17} aria-hidden /> Import
+      </a>
+      <button type="button" className="button button-primary" onClick={onNew}>
+        <Plus size={17} aria-hidden /> {`New ${level}`}
+      </button>
+    </>
+  );
 }

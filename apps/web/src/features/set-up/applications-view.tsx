@@ -25,44 +25,7 @@ export function ApplicationsView({ setUp }: { readonly setUp: SetUp }) {
             Name the packaged applications that are tested, and the environments in which they are installed.
           </EmptyView>
         ) : (
-          <table className="grid-table">
-            <thead>
-              <tr>
-                <th scope="col">Environment</th>
-                {applications.map((application) => (
-                  <th key={application.id} scope="col">
-                    <button type="button" className="font-semibold hover:underline" onClick={() => setNamed(application)}>
-                      {application.name}
-                    </button>
-                    <span className="block font-normal">{countOf(application.uses, 'test')}</span>
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {environments.map((environment) => (
-                <tr key={environment.id}>
-                  <th scope="row" className="border-b-line-2! text-ink!">
-                    <button type="button" className="font-bold hover:underline" onClick={() => setEdited(environment)}>
-                      {environment.name}
-                    </button>
-                    <span className="block font-normal text-soft">{countOf(environment.uses, 'cycle')}</span>
-                  </th>
-                  {applications.map(({ id }) => (
-                    <td key={id} className="max-w-[200px] truncate text-[13px]">
-                      {environment.addresses[id] ? (
-                        <a className="underline" href={environment.addresses[id]} target="_blank" rel="noreferrer">
-                          {environment.addresses[id].replace(/^https?:\/\//, '')}
-                        </a>
-                      ) : (
-                        <span className="text-soft">–</span>
-                      )}
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <InstallationTable setUp={setUp} onName={setNamed} onEdit={setEdited} />
         )}
       </div>
       <p className="mt-3 flex gap-2">
@@ -172,5 +135,54 @@ function Remove({ onRemove }: { readonly onRemove: () => void }) {
     <button type="button" className="button button-quiet text-failed" onClick={onRemove}>
       Take away
     </button>
+  );
+}
+
+interface InstallationTableProps {
+  readonly setUp: SetUp;
+  readonly onName: (application: SetUp['applications'][number]) => void;
+  readonly onEdit: (environment: Environment) => void;
+}
+
+function InstallationTable({ setUp: { applications, environments }, onName, onEdit }: InstallationTableProps) {
+  return (
+    <table className="grid-table">
+      <thead>
+        <tr>
+          <th scope="col">Environment</th>
+          {applications.map((application) => (
+            <th key={application.id} scope="col">
+              <button type="button" className="font-semibold hover:underline" onClick={() => onName(application)}>
+                {application.name}
+              </button>
+              <span className="block font-normal">{countOf(application.uses, 'test')}</span>
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {environments.map((environment) => (
+          <tr key={environment.id}>
+            <th scope="row" className="border-b-line-2! text-ink!">
+              <button type="button" className="font-bold hover:underline" onClick={() => onEdit(environment)}>
+                {environment.name}
+              </button>
+              <span className="block font-normal text-soft">{countOf(environment.uses, 'cycle')}</span>
+            </th>
+            {applications.map(({ id }) => (
+              <td key={id} className="max-w-[200px] truncate text-[13px]">
+                {environment.addresses[id] ? (
+                  <a className="underline" href={environment.addresses[id]} target="_blank" rel="noreferrer">
+                    {environment.addresses[id].replace(/^https?:\/\//, '')}
+                  </a>
+                ) : (
+                  <span className="text-soft">–</span>
+                )}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -28,16 +28,7 @@ export function AboutPart({ test, minutes, canEdit, onMinutes }: AboutPartProps)
     if (addTags.length + removeTags.length > 0) void change({ addTags, removeTags }, { ...about, tags });
   };
   const head = `${test.team?.name ?? 'No team'} · ${test.application?.name ?? 'no application'}`;
-  if (!canEdit)
-    return (
-      <div className="px-4 py-3 text-[13px]">
-        <p>{head}</p>
-        <p className="text-soft">
-          {formatMinutes(minutes)} by hand · {about.priority} priority
-          {about.tags.length > 0 && ` · ${about.tags.join(', ')}`}
-        </p>
-      </div>
-    );
+  if (!canEdit) return <AboutLines head={head} minutes={minutes} about={about} />;
   const row = 'grid grid-cols-[76px_1fr] items-center gap-2';
   return (
     <div className="grid gap-1.5 px-4 py-3 text-[13px]">
@@ -93,6 +84,27 @@ export function AboutPart({ test, minutes, canEdit, onMinutes }: AboutPartProps)
           onBlur={(event) => retag(event.target.value)}
         />
       </label>
+    </div>
+  );
+}
+
+/** The same for who only looks on. */
+function AboutLines({
+  head,
+  minutes,
+  about,
+}: {
+  readonly head: string;
+  readonly minutes: number;
+  readonly about: Pick<TestDetail, 'priority' | 'tags'>;
+}) {
+  return (
+    <div className="px-4 py-3 text-[13px]">
+      <p>{head}</p>
+      <p className="text-soft">
+        {formatMinutes(minutes)} by hand · {about.priority} priority
+        {about.tags.length > 0 && ` · ${about.tags.join(', ')}`}
+      </p>
     </div>
   );
 }

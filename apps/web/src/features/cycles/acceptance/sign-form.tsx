@@ -1,3 +1,4 @@
+import type { Reservation } from '@kindred-baton/core/cycles/cycle';
 import type { Given } from '../../../client/call.ts';
 import { fromForm } from '../../../client/call.ts';
 import { useChanges } from '../../../client/use-changes.ts';
@@ -26,15 +27,13 @@ export function SignForm({ node, cycle }: { readonly node: AcceptedNode; readonl
   const notify = useNotice();
   const [decision, setDecision] = useState<SignOffDecision | null>(null);
   const soon = addDays(getToday(timeZone, nowMs), FIRST_DAYS);
-  const [reservations, setReservations] = useState([{ text: '', dueOn: soon }]);
+  const [reservations, setReservations] = useState<Reservation[]>([{ text: '', dueOn: soon }]);
   const form = useForm(async ({ reason = '' }) => {
     const own = decision === 'accepted with reservations' ? reservations : [];
     const input = fromForm<Given<'signOffNode'>['input']>({ node: node.code, decision, reason, reservations: own, seen: node.counts });
     await changes.change('signOffNode', { params: { code: cycle }, input });
     notify({ kind: 'done', text: `${node.name}: ${decision}. The figures are kept as they stand.` });
   });
-  const change = (index: number, part: Partial<(typeof reservations)[number]>) =>
-    setReservations(reservations.map((own, at) => (at === index ? { ...own, ...part } : own)));
   return (
     <form onSubmit={form.onSubmit}>
       <fieldset className="mb-3 grid gap-1">
@@ -46,48 +45,7 @@ export function SignForm({ node, cycle }: { readonly node: AcceptedNode; readonl
           </label>
         ))}
       </fieldset>
-      {decision === 'accepted with reservations' && (
-        <fieldset className="mb-3 grid gap-2">
-          <legend className="label">What is not yet accepted, and until when it is put right</legend>
-          {reservations.map((reservation, index) => (
-            <div key={index} className="grid grid-cols-[1fr_140px_auto] gap-2">
-              <input
-                className="field"
-                aria-label={`Reservation ${index + 1}`}
-                required
-                value={reservation.text}
-                onChange={(event) => change(index, { text: event.target.value })}
-              />
-              <input
-                className="field"
-                type="date"
-                aria-label={`Until, reservation ${index + 1}`}
-                required
-                value={reservation.dueOn}
-                onChange={(event) => change(index, { dueOn: event.target.value })}
-              />
-              <button
-                type="button"
-                className="button button-quiet button-small"
-                aria-label={`Remove reservation ${index + 1}`}
-                disabled={reservations.length === 1}
-                onClick={() => setReservations(reservations.filter((_, at) => at !== index))}
-              >
-                ✕
-              </button>
-            </div>
-          ))}
-          <span>
-            <button
-              type="button"
-              className="button button-small"
-              onClick={() => setReservations([...reservations, { text: '', dueOn: soon }])}
-            >
-              Another
-            </button>
-          </span>
-        </fieldset>
-      )}
+      {decision === 'accepted with reservations' && <Reservations list={reservations} soon={soon} onChange={setReservations} />}
       {decision !== null && (
         <TextArea
           label={decision === 'refused' ? 'Why it is refused' : 'In your words'}
@@ -106,5 +64,54 @@ export function SignForm({ node, cycle }: { readonly node: AcceptedNode; readonl
         {form.isBusy ? 'Signing …' : decision === null ? 'Choose first' : `${WORDS[decision]} ${node.name}`}
       </button>
     </form>
+  );
+}
+
+interface ReservationsProps {
+  readonly list: readonly Reservation[];
+  readonly soon: string;
+  readonly onChange: (list: Reservation[]) => void;
+}
+
+/** What is accepted only for now: each with the day by which it is put right. */
+function Reservations({ list, soon, onChange }: ReservationsProps) {
+  const change = (index: number, part: Partial<Reservation>) => onChange(list.map((own, at) => (at === index ? { ...own, ...part } : own)));
+  return (
+    <fieldset className="mb-3 grid gap-2">
+      <legend className="label">What is not yet accepted, and until when it is put right</legend>
+      {list.map((reservation, index) => (
+        <div key={index} className="grid grid-cols-[1fr_140px_auto] gap-2">
+          <input
+            className="field"
+            aria-label={`Reservation ${index + 1}`}
+            required
+            value={reservation.text}
+            onChange={(event) => change(index, { text: event.target.value })}
+          />
+          <input
+            className="field"
+            type="date"
+            aria-label={`Until, reservation ${index + 1}`}
+            required
+            value={reservation.dueOn}
+            onChange={(event) => change(index, { dueOn: event.target.value })}
+          />
+          <button
+            type="button"
+            className="button button-quiet button-small"
+            aria-label={`Remove reservation ${index + 1}`}
+            disabled={list.length === 1}
+            onClick={() => onChange(list.filter((_, at) => at !== index))}
+          >
+            ✕
+          </button>
+        </div>
+      ))}
+      <span>
+        <button type="button" className="button button-small" onClick={() => onChange([...list, { text: '', dueOn: soon }])}>
+          Another
+        </button>
+      </span>
+    </fieldset>
   );
 }

@@ -78,7 +78,6 @@ interface RunTableProps {
 const SHOWN = 200;
 
 function RunTable({ cycle, chosen, onChoose }: RunTableProps) {
-  const { base } = useProgramme();
   const [shown, setShown] = useState(SHOWN);
   if (cycle.runs.length === 0)
     return (
@@ -105,50 +104,7 @@ function RunTable({ cycle, chosen, onChoose }: RunTableProps) {
         </thead>
         <tbody>
           {cycle.runs.slice(0, shown).map((run) => (
-            <tr key={run.id} className={run.leftTo === null ? '' : 'text-soft'}>
-              <td className="font-mono text-[13px] whitespace-nowrap text-soft">
-                <label className="flex min-h-[24px] items-center gap-2">
-                  {onChoose && (
-                    <input
-                      type="checkbox"
-                      aria-label={`Choose run ${run.number}`}
-                      checked={chosen.has(run.id)}
-                      disabled={run.leftTo !== null}
-                      onChange={() => toggle(run.id)}
-                    />
-                  )}
-                  {run.number}
-                </label>
-              </td>
-              <td>
-                <a className="hover:underline" href={`${base}/scenarios/${run.scenario.code}?run=${run.id}`}>
-                  {run.scenario.name}
-                </a>
-                {run.leftTo !== null && (
-                  <span className="block text-[13px]">
-                    {run.leftTo === 'dropped' ? 'taken out' : 'left to the next cycle'}
-                    {run.leftReason !== '' && `: ${run.leftReason}`}
-                  </span>
-                )}
-              </td>
-              <td className="text-[13px] text-soft">{run.rowName ?? '–'}</td>
-              <td className="text-[13px] text-soft">{run.priority}</td>
-              <td>
-                <span className="flex flex-wrap gap-1">
-                  {run.turns.map((turn) => (
-                    <a
-                      key={turn.id}
-                      className="flex h-[24px] items-center"
-                      href={`${base}/turns/${turn.id}`}
-                      title={`${turn.title}: ${getStatusWord(turn.status)} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
-                      aria-label={`${turn.title}: ${getStatusWord(turn.status)}`}
-                    >
-                      <BatonMark status={turn.status} isDecoration />
-                    </a>
-                  ))}
-                </span>
-              </td>
-            </tr>
+            <RunRow key={run.id} run={run} isChosen={chosen.has(run.id)} onToggle={onChoose ? () => toggle(run.id) : null} />
           ))}
         </tbody>
       </table>
@@ -191,5 +147,62 @@ function AddDialog({ cycle, onClose }: { readonly cycle: CycleDetail; readonly o
         </form>
       )}
     </DialogBox>
+  );
+}
+
+interface RunRowProps {
+  readonly run: CycleDetail['runs'][number];
+  readonly isChosen: boolean;
+  /** null: it cannot be chosen. */
+  readonly onToggle: (() => void) | null;
+}
+
+function RunRow({ run, isChosen, onToggle }: RunRowProps) {
+  const { base } = useProgramme();
+  return (
+    <tr className={run.leftTo === null ? '' : 'text-soft'}>
+      <td className="font-mono text-[13px] whitespace-nowrap text-soft">
+        <label className="flex min-h-[24px] items-center gap-2">
+          {onToggle && (
+            <input
+              type="checkbox"
+              aria-label={`Choose run ${run.number}`}
+              checked={isChosen}
+              disabled={run.leftTo !== null}
+              onChange={onToggle}
+            />
+          )}
+          {run.number}
+        </label>
+      </td>
+      <td>
+        <a className="hover:underline" href={`${base}/scenarios/${run.scenario.code}?run=${run.id}`}>
+          {run.scenario.name}
+        </a>
+        {run.leftTo !== null && (
+          <span className="block text-[13px]">
+            {run.leftTo === 'dropped' ? 'taken out' : 'left to the next cycle'}
+            {run.leftReason !== '' && `: ${run.leftReason}`}
+          </span>
+        )}
+      </td>
+      <td className="text-[13px] text-soft">{run.rowName ?? '–'}</td>
+      <td className="text-[13px] text-soft">{run.priority}</td>
+      <td>
+        <span className="flex flex-wrap gap-1">
+          {run.turns.map((turn) => (
+            <a
+              key={turn.id}
+              className="flex h-[24px] items-center"
+              href={`${base}/turns/${turn.id}`}
+              title={`${turn.title}: ${getStatusWord(turn.status)} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
+              aria-label={`${turn.title}: ${getStatusWord(turn.status)}`}
+            >
+              <BatonMark status={turn.status} isDecoration />
+            </a>
+          ))}
+        </span>
+      </td>
+    </tr>
   );
 }

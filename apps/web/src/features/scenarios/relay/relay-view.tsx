@@ -1,3 +1,4 @@
+import type { Relay } from '@kindred-baton/core/scenarios/relay';
 import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
 import { layOutRelay } from '@kindred-baton/core/scenarios/lay-out-relay';
 import { LEG } from '@kindred-baton/core/scenarios/relay';
@@ -71,13 +72,7 @@ export function RelayView({ hand, run, chosen, value, onChoose, onAdd }: RelayVi
         {...(canEdit ? drag.frame : {})}
       >
         <div className="relative" style={{ width: relay.width, height: relay.height, minWidth: `${100 / zoom.scale}%`, zoom: zoom.scale }}>
-          <ol aria-hidden className="sticky top-0 z-[15] bg-sheet" style={{ height: LEG.headHeight, marginBottom: -LEG.headHeight }}>
-            {relay.columns.map((x, column) => (
-              <li key={x} className="absolute w-max pt-2.5 text-[13px] text-soft" style={{ left: x }}>
-                {column + 1}
-              </li>
-            ))}
-          </ol>
+          <ColumnNumbers columns={relay.columns} />
           <RelayLanes lanes={relay.lanes} scale={zoom.scale} onFold={fold} />
           <RelayWires relay={relay} statusOf={statusOf} way={way} />
           {drag.mark !== null && (
@@ -107,5 +102,17 @@ export function RelayView({ hand, run, chosen, value, onChoose, onAdd }: RelayVi
       </div>
       <RelayZoom zoom={zoom} />
     </>
+  );
+}
+
+function ColumnNumbers({ columns }: Pick<Relay, 'columns'>) {
+  return (
+    <ol aria-hidden className="sticky top-0 z-[15] bg-sheet" style={{ height: LEG.headHeight, marginBottom: -LEG.headHeight }}>
+      {columns.map((x, column) => (
+        <li key={x} className="absolute w-max pt-2.5 text-[13px] text-soft" style={{ left: x }}>
+          {column + 1}
+        </li>
+      ))}
+    </ol>
   );
 }

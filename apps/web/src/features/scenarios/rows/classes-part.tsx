@@ -72,21 +72,7 @@ export function ClassesPart({ hand }: { readonly hand: ScenarioInHand }) {
       <p className="hint mt-2">
         With commas between them. “!” before an invalid class: a row has at most one. “*” before one that must be there, first.
       </p>
-      <dl className="mt-2 grid gap-1.5">
-        {columns.map(({ name }) => {
-          const own = setup.columns.find((column) => column.name === name)?.classes ?? [];
-          const text = printClasses(own);
-          return (
-            <div key={name} className="grid grid-cols-[160px_minmax(0,1fr)_40px] items-center gap-2 text-[13px]">
-              <dt>{name}</dt>
-              <dd>
-                <ClassesInput name={name} text={text} onKeep={(typed) => keep(setClasses(setup, name, parseClasses(typed)))} />
-              </dd>
-              <dd className="text-right text-soft">{own.length === 0 ? '–' : own.length}</dd>
-            </div>
-          );
-        })}
-      </dl>
+      <ClassList columns={columns} setup={setup} onKeep={keep} />
       <div className="mt-3 grid gap-4 md:grid-cols-2">
         <Combinations title="Never together" setup={used} list={setup.forbidden} onChange={(forbidden) => keep({ ...setup, forbidden })} />
         <Combinations title="Must be there" setup={used} list={setup.mustHave} onChange={(mustHave) => keep({ ...setup, mustHave })} />
@@ -218,5 +204,32 @@ function Combinations({ title, setup, list, onChange }: CombinationsProps) {
         </button>
       </div>
     </section>
+  );
+}
+
+interface ClassListProps {
+  readonly columns: ScenarioInHand['scenario']['document']['columns'];
+  readonly setup: ClassSetup;
+  readonly onKeep: (setup: ClassSetup) => void;
+}
+
+/** The classes of each column. */
+function ClassList({ columns, setup, onKeep }: ClassListProps) {
+  return (
+    <dl className="mt-2 grid gap-1.5">
+      {columns.map(({ name }) => {
+        const own = setup.columns.find((column) => column.name === name)?.classes ?? [];
+        const text = printClasses(own);
+        return (
+          <div key={name} className="grid grid-cols-[160px_minmax(0,1fr)_40px] items-center gap-2 text-[13px]">
+            <dt>{name}</dt>
+            <dd>
+              <ClassesInput name={name} text={text} onKeep={(typed) => onKeep(setClasses(setup, name, parseClasses(typed)))} />
+            </dd>
+            <dd className="text-right text-soft">{own.length === 0 ? '–' : own.length}</dd>
+          </div>
+        );
+      })}
+    </dl>
   );
 }

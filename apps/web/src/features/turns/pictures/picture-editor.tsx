@@ -62,39 +62,7 @@ export function PictureEditor({ picture, name, onClose, onKeep }: PictureEditorP
   };
   return (
     <DialogBox title="Draw on the picture" isOpen onClose={onClose} width={940}>
-      <div
-        className="mb-2 flex flex-wrap items-center gap-1"
-        role="toolbar"
-        aria-label="Tools"
-        onKeyDown={(event) => {
-          const found = TOOLS.find(({ letter }) => letter.toLowerCase() === event.key);
-          if (found && !(event.target instanceof HTMLInputElement)) setTool(found.key);
-        }}
-      >
-        {TOOLS.map(({ key, name: label, letter }) => (
-          <button
-            key={key}
-            type="button"
-            aria-pressed={tool === key}
-            className={`button button-small ${tool === key ? 'button-primary' : ''}`}
-            onClick={() => setTool(key)}
-          >
-            {label} <kbd className="font-mono text-[12px] font-normal opacity-80">{letter}</kbd>
-          </button>
-        ))}
-        {tool === 'text' && (
-          <input
-            className="field w-[220px]!"
-            aria-label="Words to write"
-            placeholder="Words, then click where"
-            value={words}
-            onChange={(event) => setWords(event.target.value)}
-          />
-        )}
-        <button type="button" className="button button-quiet button-small" disabled={marks === 0} onClick={() => drawing.current?.undo()}>
-          Undo
-        </button>
-      </div>
+      <Tools tool={tool} words={words} canUndo={marks > 0} onTool={setTool} onWords={setWords} onUndo={() => drawing.current?.undo()} />
       <div ref={holder} className="max-h-[60vh] overflow-auto rounded-control border border-line" data-marks={marks} />
       <p className="hint mt-1">What you blur is gone from the picture for good, not only covered.</p>
       {problem !== null && (
@@ -223,4 +191,51 @@ function createDrawing(holder: HTMLDivElement, image: ImageBitmap, onMarks: (cou
 
 function toBox(from: { x: number; y: number }, to: { x: number; y: number }) {
   return { x: Math.min(from.x, to.x), y: Math.min(from.y, to.y), width: Math.abs(to.x - from.x), height: Math.abs(to.y - from.y) };
+}
+
+interface ToolsProps {
+  readonly tool: Tool;
+  readonly words: string;
+  readonly canUndo: boolean;
+  readonly onTool: (tool: Tool) => void;
+  readonly onWords: (words: string) => void;
+  readonly onUndo: () => void;
+}
+
+function Tools({ tool, words, canUndo, onTool, onWords, onUndo }: ToolsProps) {
+  return (
+    <div
+      className="mb-2 flex flex-wrap items-center gap-1"
+      role="toolbar"
+      aria-label="Tools"
+      onKeyDown={(event) => {
+        const found = TOOLS.find(({ letter }) => letter.toLowerCase() === event.key);
+        if (found && !(event.target instanceof HTMLInputElement)) onTool(found.key);
+      }}
+    >
+      {TOOLS.map(({ key, name: label, letter }) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={tool === key}
+          className={`button button-small ${tool === key ? 'button-primary' : ''}`}
+          onClick={() => onTool(key)}
+        >
+          {label} <kbd className="font-mono text-[12px] font-normal opacity-80">{letter}</kbd>
+        </button>
+      ))}
+      {tool === 'text' && (
+        <input
+          className="field w-[220px]!"
+          aria-label="Words to write"
+          placeholder="Words, then click where"
+          value={words}
+          onChange={(event) => onWords(event.target.value)}
+        />
+      )}
+      <button type="button" className="button button-quiet button-small" disabled={!canUndo} onClick={onUndo}>
+        Undo
+      </button>
+    </div>
+  );
 }
