@@ -1,3 +1,4 @@
+import type { Form } from '../../ui/use-form.tsx';
 import { fromForm } from '../../client/call.ts';
 import { useChanges } from '../../client/use-changes.ts';
 import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
@@ -37,9 +38,9 @@ export function NewCycleApp({ content, ...frame }: PageProps<NewCycleContent>) {
 const FIRST_DAYS = 18;
 
 function NewCycle({ content }: { readonly content: NewCycleContent }) {
-  const { base, timeZone, nowMs, can, viewer } = useProgramme();
+  const { base, can } = useProgramme();
   const { change } = useChanges();
-  const { scope, choices } = content;
+  const { scope } = content;
   const [chosen, setChosen] = useState<Chosen>(new Map());
   const [purpose, setPurpose] = useState<CyclePurpose>('acceptance');
   const [code, setCode] = useState<string | null>(null);
@@ -49,7 +50,6 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
     location.href = `${base}/cycles/${made}`;
   });
   const size = measureChosen(scope, chosen);
-  const today = getToday(timeZone, nowMs);
   if (!can('run cycles')) return <PageTitle title="Only the lead plans cycles" />;
   return (
     <form onSubmit={form.onSubmit}>
@@ -92,31 +92,7 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
                 <option key={own}>{own}</option>
               ))}
             </SelectField>
-            <SelectField label="Environment" name="environmentId" problem={form.problemOf('environmentId')}>
-              {choices.environments.map((environment) => (
-                <option key={environment.id} value={environment.id}>
-                  {environment.name}
-                </option>
-              ))}
-            </SelectField>
-            <div className="grid grid-cols-2 gap-3">
-              <TextField label="From" name="startsOn" type="date" required defaultValue={today} problem={form.problemOf('startsOn')} />
-              <TextField
-                label="To"
-                name="endsOn"
-                type="date"
-                required
-                defaultValue={addDays(today, FIRST_DAYS)}
-                problem={form.problemOf('endsOn')}
-              />
-            </div>
-            <SelectField label="Owner" name="ownerId" defaultValue={viewer.person.id} problem={form.problemOf('ownerId')}>
-              {choices.people.map((person) => (
-                <option key={person.id} value={person.id}>
-                  {person.name}
-                </option>
-              ))}
-            </SelectField>
+            <WhereWhenWho content={content} form={form} />
             <details className="mb-3">
               <summary className="font-semibold">Rules</summary>
               <div className="mt-2">
@@ -136,5 +112,40 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
         </SidePanel>
       </div>
     </form>
+  );
+}
+
+/** In which environment, from when to when, and whose it is. */
+function WhereWhenWho({ content: { choices }, form }: { readonly content: NewCycleContent; readonly form: Form }) {
+  const { timeZone, nowMs, viewer } = useProgramme();
+  const today = getToday(timeZone, nowMs);
+  return (
+    <>
+      <SelectField label="Environment" name="environmentId" problem={form.problemOf('environmentId')}>
+        {choices.environments.map((environment) => (
+          <option key={environment.id} value={environment.id}>
+            {environment.name}
+          </option>
+        ))}
+      </SelectField>
+      <div className="grid grid-cols-2 gap-3">
+        <TextField label="From" name="startsOn" type="date" required defaultValue={today} problem={form.problemOf('startsOn')} />
+        <TextField
+          label="To"
+          name="endsOn"
+          type="date"
+          required
+          defaultValue={addDays(today, FIRST_DAYS)}
+          problem={form.problemOf('endsOn')}
+        />
+      </div>
+      <SelectField label="Owner" name="ownerId" defaultValue={viewer.person.id} problem={form.problemOf('ownerId')}>
+        {choices.people.map((person) => (
+          <option key={person.id} value={person.id}>
+            {person.name}
+          </option>
+        ))}
+      </SelectField>
+    </>
   );
 }

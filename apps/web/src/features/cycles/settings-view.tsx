@@ -1,3 +1,4 @@
+import type { Form } from '../../ui/use-form.tsx';
 import { fromForm } from '../../client/call.ts';
 import { useChanges } from '../../client/use-changes.ts';
 import { useRead } from '../../client/use-read.ts';
@@ -62,24 +63,7 @@ export function SettingsView({ cycle }: { readonly cycle: CycleDetail }) {
           <TextField label="To" name="endsOn" type="date" required defaultValue={cycle.endsOn} problem={form.problemOf('endsOn')} />
           <Environment label="Environment" name="environmentId" choices={choices} chosen={cycle.environmentId} />
         </fieldset>
-        <details className="mt-1">
-          <summary className="font-semibold">
-            Applications that are tested elsewhere{' '}
-            {cycle.environments.length > 0 && <span className="font-normal text-soft">{cycle.environments.length}</span>}
-          </summary>
-          <fieldset disabled={isLocked} className="mt-2 grid gap-x-4 md:grid-cols-3">
-            {choices.applications.map(({ id, name }) => (
-              <Environment
-                key={id}
-                label={name}
-                name={`application ${id}`}
-                choices={choices}
-                chosen={cycle.environments.find(({ applicationId }) => applicationId === id)?.environmentId ?? ''}
-                none="the cycle’s environment"
-              />
-            ))}
-          </fieldset>
-        </details>
+        <Elsewhere cycle={cycle} choices={choices} isLocked={isLocked} />
       </section>
       <section className="card px-5 py-4" aria-labelledby="cycle-rules">
         <h2 id="cycle-rules" className="mb-3 text-[17px]">
@@ -94,29 +78,7 @@ export function SettingsView({ cycle }: { readonly cycle: CycleDetail }) {
         <DocumentFields documents={documents} onChange={setDocuments} isDisabled={isLocked} />
         {form.problemOf('documents') && <p className="mt-1 text-[13px] font-semibold text-failed">{form.problemOf('documents')}</p>}
       </section>
-      {!isLocked && (
-        <div className="card sticky bottom-2 px-5 py-3 shadow-float">
-          {form.problem !== null && (
-            <p role="alert" className="mb-2 font-semibold text-failed">
-              {form.problem}
-            </p>
-          )}
-          <div className="flex flex-wrap items-center gap-3">
-            {!isPlanning && (
-              <input
-                className="field w-auto! min-w-[240px] flex-1"
-                name="why"
-                maxLength={2_000}
-                aria-label="Why it is changed"
-                placeholder="Why it is changed: kept with who changed it, since the cycle is open"
-              />
-            )}
-            <button type="submit" className="button button-primary ml-auto" disabled={form.isBusy}>
-              {form.isBusy ? 'Keeping …' : 'Keep'}
-            </button>
-          </div>
-        </div>
-      )}
+      {!isLocked && <Keep form={form} asksWhy={!isPlanning} />}
     </form>
   );
 }
@@ -168,3 +130,54 @@ function toChange(cycle: CycleDetail, values: Readonly<Record<string, string>>, 
 
 const sortById = (items: readonly { readonly applicationId: string; readonly environmentId: string }[]) =>
   [...items].sort((a, b) => (a.applicationId < b.applicationId ? -1 : 1));
+
+/** Applications that are tested in another environment than the cycle's. */
+function Elsewhere({ cycle, choices, isLocked }: { readonly cycle: CycleDetail; readonly choices: Choices; readonly isLocked: boolean }) {
+  return (
+    <details className="mt-1">
+      <summary className="font-semibold">
+        Applications that are tested elsewhere{' '}
+        {cycle.environments.length > 0 && <span className="font-normal text-soft">{cycle.environments.length}</span>}
+      </summary>
+      <fieldset disabled={isLocked} className="mt-2 grid gap-x-4 md:grid-cols-3">
+        {choices.applications.map(({ id, name }) => (
+          <Environment
+            key={id}
+            label={name}
+            name={`application ${id}`}
+            choices={choices}
+            chosen={cycle.environments.find(({ applicationId }) => applicationId === id)?.environmentId ?? ''}
+            none="the cycle’s environment"
+          />
+        ))}
+      </fieldset>
+    </details>
+  );
+}
+
+/** Once the cycle is open, what is changed asks why. */
+function Keep({ form, asksWhy }: { readonly form: Form; readonly asksWhy: boolean }) {
+  return (
+    <div className="card sticky bottom-2 px-5 py-3 shadow-float">
+      {form.problem !== null && (
+        <p role="alert" className="mb-2 font-semibold text-failed">
+          {form.problem}
+        </p>
+      )}
+      <div className="flex flex-wrap items-center gap-3">
+        {asksWhy && (
+          <input
+            className="field w-auto! min-w-[240px] flex-1"
+            name="why"
+            maxLength={2_000}
+            aria-label="Why it is changed"
+            placeholder="Why it is changed: kept with who changed it, since the cycle is open"
+          />
+        )}
+        <button type="submit" className="button button-primary ml-auto" disabled={form.isBusy}>
+          {form.isBusy ? 'Keeping …' : 'Keep'}
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -91,22 +91,7 @@ function Defect({ initial }: { readonly initial: DefectDetail }) {
               ))}
             </ol>
           </section>
-          {defect.evidence.length > 0 && (
-            <section className="card px-5 py-4">
-              <h2 className="mb-2">Pictures</h2>
-              <div className="flex flex-wrap gap-3">
-                {defect.evidence.map((file) => (
-                  <a key={file.id} href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer" title={file.name}>
-                    {file.mediaType.startsWith('image/') ? (
-                      <img className="h-[140px] rounded-control border border-line" src={`${api}/evidence/${file.id}`} alt={file.name} />
-                    ) : (
-                      file.name
-                    )}
-                  </a>
-                ))}
-              </div>
-            </section>
-          )}
+          {defect.evidence.length > 0 && <Pictures evidence={defect.evidence} />}
           <DefectTalk defect={defect} />
         </div>
         <About defect={defect} />
@@ -195,5 +180,25 @@ function About({ defect }: { readonly defect: DefectDetail }) {
         </ol>
       </PanelPart>
     </SidePanel>
+  );
+}
+
+function Pictures({ evidence }: Pick<DefectDetail, 'evidence'>) {
+  const { api } = useProgramme();
+  return (
+    <section className="card px-5 py-4">
+      <h2 className="mb-2">Pictures</h2>
+      <div className="flex flex-wrap gap-3">
+        {evidence.map((file) => (
+          <a key={file.id} href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer" title={file.name}>
+            {file.mediaType.startsWith('image/') ? (
+              <img className="h-[140px] rounded-control border border-line" src={`${api}/evidence/${file.id}`} alt={file.name} />
+            ) : (
+              file.name
+            )}
+          </a>
+        ))}
+      </div>
+    </section>
   );
 }

@@ -1,6 +1,6 @@
 import type { MapNode } from '@kindred-baton/contracts/map/node';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import type { ClipboardEvent, DragEvent, KeyboardEvent } from 'react';
+import type { ClipboardEvent, DragEvent, KeyboardEvent, RefObject } from 'react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { OutlineInput } from './outline-input.tsx';
 import { OutlineRow } from './outline-row.tsx';
@@ -25,7 +25,7 @@ type Row =
 
 /** The map as an outline of virtual rows: 5,000 nodes scroll as well as 100. The tree hears the keys, a row the mouse. */
 export function MapOutline({ nodes, chosen, marked, onChoose, actions }: MapOutlineProps) {
-  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
+  const { closed, setOpen } = useBranches();
   const frame = useRef<HTMLDivElement>(null);
   const shown = useMemo(() => listShown(nodes, closed), [nodes, closed]);
   const typing = actions?.typing ?? null;
@@ -49,52 +49,11 @@ export function MapOutline({ nodes, chosen, marked, onChoose, actions }: MapOutl
     if (newAt >= 0) rows.scrollToIndex(newAt, { align: 'auto' });
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [newAt]);
-  const setOpen = (code: string, isOpen: boolean) =>
-    setClosed((before) => {
-      const next = new Set(before);
-      if (isOpen) next.delete(code);
-      else next.add(code);
-      return next;
-    });
-  const walk = (by: number, isMarking: boolean) => {
-    const next = shown[Math.min(shown.length - 1, Math.max(0, at + by))];
-    if (!next) return;
-    onChoose(next.code, isMarking && chosen !== null ? new Set([...marked, chosen, next.code]) : new Set());
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.target !== event.currentTarget) return;
-    const here = shown[at];
-    if (actions?.onKey(event, here, shown)) return event.preventDefault();
-    if (event.altKey || event.ctrlKey || event.metaKey) return;
-    const page = Math.max(1, Math.floor((frame.current?.clientHeight ?? 0) / ROW_PX) - 1);
-    const by = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page, Home: -shown.length, End: shown.length }[event.key];
-    if (by !== undefined) {
-      event.preventDefault();
-      walk(by, event.shiftKey);
-    } else if (here && event.key === 'ArrowRight') setOpen(here.code, true);
-    else if (here && event.key === 'ArrowLeft') setOpen(here.code, false);
-  };
-  const onPaste = (event: ClipboardEvent) => {
-    if (event.target === event.currentTarget && actions?.onPaste(event.clipboardData.getData('text/plain'), shown[at]))
-      event.preventDefault();
-  };
-  const onClick = (node: MapNode, { isMany, isRange }: { isMany: boolean; isRange: boolean }) => {
-    frame.current?.focus({ preventScroll: true });
-    if (isRange && at >= 0) {
-      const to = shown.indexOf(node);
-      onChoose(node.code, new Set(shown.slice(Math.min(at, to), Math.max(at, to) + 1).map(({ code }) => code)));
-    } else onChoose(node.code, isMany ? toggle(new Set(chosen === null ? marked : [...marked, chosen]), node.code) : new Set());
-  };
+  const { onKeyDown, onPaste, onClick } = useOutlineEvents({ shown, at, chosen, marked, actions, frame, onChoose, onOpen: setOpen });
   return (
     <div className="card min-w-0 self-start overflow-x-auto">
       <div className="min-w-[720px]">
-        <div className={`${COLUMNS} border-b border-line px-4 py-2.5 text-[13px] font-semibold text-soft`} aria-hidden>
-          {['Code', 'Name', 'Team', 'Application', 'Tests', 'Scenarios', 'Requirements'].map((head) => (
-            <span key={head} className="truncate">
-              {head}
-            </span>
-          ))}
-        </div>
+        <OutlineHead />
         <div
           ref={frame}
           role="tree"
@@ -145,6 +104,19 @@ export function MapOutline({ nodes, chosen, marked, onChoose, actions }: MapOutl
   );
 }
 
+/** The branches that are closed, and the way to open and close one. */
+function useBranches() {
+  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
+  const setOpen = (code: string, isOpen: boolean) =>
+    setClosed((before) => {
+      const next = new Set(before);
+      if (isOpen) next.delete(code);
+      else next.add(code);
+      return next;
+    });
+  return { closed, setOpen };
+}
+
 function insertNew(shown: readonly MapNode[], place: { readonly under: string | null; readonly depth: number } | null): Row[] {
   const rows = shown.map((node): Row => ({ kind: 'node', node }));
   if (place === null) return rows;
@@ -182,4 +154,62 @@ function toDrag(node: MapNode, actions: OutlineActions) {
     },
     onEnd: () => actions.onDragOver(null),
   };
+}
+
+interface OutlineEventsProps {
+  readonly shown: readonly MapNode[];
+  /** The place of the chosen row among the shown ones; -1: none. */
+  readonly at: number;
+  readonly chosen: string | null;
+  readonly marked: ReadonlySet<string>;
+  readonly actions: OutlineActions | null;
+  readonly frame: RefObject<HTMLDivElement | null>;
+  readonly onChoose: MapOutlineProps['onChoose'];
+  readonly onOpen: (code: string, isOpen: boolean) => void;
+}
+
+/** Walking, marking, opening and choosing rows, by keys, clipboard and mouse. */
+function useOutlineEvents({ shown, at, chosen, marked, actions, frame, onChoose, onOpen }: OutlineEventsProps) {
+  const walk = (by: number, isMarking: boolean) => {
+    const next = shown[Math.min(shown.length - 1, Math.max(0, at + by))];
+    if (!next) return;
+    onChoose(next.code, isMarking && chosen !== null ? new Set([...marked, chosen, next.code]) : new Set());
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.target !== event.currentTarget) return;
+    const here = shown[at];
+    if (actions?.onKey(event, here, shown)) return event.preventDefault();
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    const page = Math.max(1, Math.floor((frame.current?.clientHeight ?? 0) / ROW_PX) - 1);
+    const by = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page, Home: -shown.length, End: shown.length }[event.key];
+    if (by !== undefined) {
+      event.preventDefault();
+      walk(by, event.shiftKey);
+    } else if (here && event.key === 'ArrowRight') onOpen(here.code, true);
+    else if (here && event.key === 'ArrowLeft') onOpen(here.code, false);
+  };
+  const onPaste = (event: ClipboardEvent) => {
+    if (event.target === event.currentTarget && actions?.onPaste(event.clipboardData.getData('text/plain'), shown[at]))
+      event.preventDefault();
+  };
+  const onClick = (node: MapNode, { isMany, isRange }: { isMany: boolean; isRange: boolean }) => {
+    frame.current?.focus({ preventScroll: true });
+    if (isRange && at >= 0) {
+      const to = shown.indexOf(node);
+      onChoose(node.code, new Set(shown.slice(Math.min(at, to), Math.max(at, to) + 1).map(({ code }) => code)));
+    } else onChoose(node.code, isMany ? toggle(new Set(chosen === null ? marked : [...marked, chosen]), node.code) : new Set());
+  };
+  return { onKeyDown, onPaste, onClick };
+}
+
+function OutlineHead() {
+  return (
+    <div className={`${COLUMNS} border-b border-line px-4 py-2.5 text-[13px] font-semibold text-soft`} aria-hidden>
+      {['Code', 'Name', 'Team', 'Application', 'Tests', 'Scenarios', 'Requirements'].map((head) => (
+        <span key={head} className="truncate">
+          {head}
+        </span>
+      ))}
+    </div>
+  );
 }

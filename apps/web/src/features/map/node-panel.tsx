@@ -88,23 +88,7 @@ function Detail({ node, editing, onRemove }: Omit<NodePanelProps, 'code'> & { re
         )}
         {node.descriptionHtml !== '' && <Prose html={node.descriptionHtml} />}
       </div>
-      {node.documents.length > 0 && (
-        <PanelPart title="Documents" count={node.documents.length}>
-          <ul>
-            {node.documents.map(({ title, address }) => (
-              <li key={title + address} className="py-1 text-[13px]">
-                {/^https?:/.test(address) ? (
-                  <a className="underline" href={address} rel="noreferrer" target="_blank">
-                    {title}
-                  </a>
-                ) : (
-                  `${title}: ${address}`
-                )}
-              </li>
-            ))}
-          </ul>
-        </PanelPart>
-      )}
+      {node.documents.length > 0 && <Documents documents={node.documents} />}
       <PanelPart title="Tests here" count={node.tests.length}>
         <Lines
           items={node.tests.map((test) => ({ ...test, href: `${base}/tests/${test.code}`, mark: test.status }))}
@@ -222,5 +206,25 @@ function Lines({ items, none }: { readonly items: readonly Line[]; readonly none
         </button>
       )}
     </>
+  );
+}
+
+function Documents({ documents }: Pick<NodeDetail, 'documents'>) {
+  return (
+    <PanelPart title="Documents" count={documents.length}>
+      <ul>
+        {documents.map(({ title, address }) => (
+          <li key={title + address} className="py-1 text-[13px]">
+            {/^https?:/.test(address) ? (
+              <a className="underline" href={address} rel="noreferrer" target="_blank">
+                {title}
+              </a>
+            ) : (
+              `${title}: ${address}`
+            )}
+          </li>
+        ))}
+      </ul>
+    </PanelPart>
   );
 }

@@ -49,29 +49,7 @@ function Requirements({ initial }: { readonly initial: Traceability }) {
         title="Requirements"
         about={<Gaps all={inScope} unserved={tests.filter(({ requirements }) => requirements.length === 0).length} />}
       >
-        <input
-          className="field w-[170px]!"
-          type="search"
-          aria-label="Narrow the list"
-          placeholder="Code or words"
-          value={query.words}
-          onChange={(event) => address.set({ q: event.target.value || null }, { replace: true })}
-        />
-        <Choose
-          label="Kind"
-          chosen={query.kind ?? ''}
-          choices={[{ key: '', name: 'all' }, ...REQUIREMENT_KINDS.map((kind) => ({ key: kind, name: kind }))]}
-          onChoose={(kind) => address.set({ kind: kind || null })}
-        />
-        <Choose
-          label="As"
-          chosen={isMatrix ? 'matrix' : 'list'}
-          choices={[
-            { key: 'list', name: 'list' },
-            { key: 'matrix', name: 'matrix' },
-          ]}
-          onChoose={(view) => address.set({ view: view === 'matrix' ? view : null })}
-        />
+        <Narrowing words={query.words} kind={query.kind} isMatrix={isMatrix} />
         <MenuButton
           label="Export"
           icon={<FileDown size={17} aria-hidden />}
@@ -159,5 +137,42 @@ function Gaps({ all, unserved }: { readonly all: readonly RequirementItem[]; rea
         </a>
       )}
     </span>
+  );
+}
+
+interface NarrowingProps {
+  readonly words: string;
+  readonly kind: string | null;
+  readonly isMatrix: boolean;
+}
+
+function Narrowing({ words, kind: chosen, isMatrix }: NarrowingProps) {
+  const address = useAddress();
+  return (
+    <>
+      <input
+        className="field w-[170px]!"
+        type="search"
+        aria-label="Narrow the list"
+        placeholder="Code or words"
+        value={words}
+        onChange={(event) => address.set({ q: event.target.value || null }, { replace: true })}
+      />
+      <Choose
+        label="Kind"
+        chosen={chosen ?? ''}
+        choices={[{ key: '', name: 'all' }, ...REQUIREMENT_KINDS.map((kind) => ({ key: kind, name: kind }))]}
+        onChoose={(kind) => address.set({ kind: kind || null })}
+      />
+      <Choose
+        label="As"
+        chosen={isMatrix ? 'matrix' : 'list'}
+        choices={[
+          { key: 'list', name: 'list' },
+          { key: 'matrix', name: 'matrix' },
+        ]}
+        onChoose={(view) => address.set({ view: view === 'matrix' ? view : null })}
+      />
+    </>
   );
 }

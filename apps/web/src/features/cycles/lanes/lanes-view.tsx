@@ -1,3 +1,4 @@
+import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
@@ -46,41 +47,21 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
     if (await staff(body)) setChosen(new Set());
   };
   const keep = async (changes: readonly PlanChange[]) => {
-    const dropped = changes.flatMap((change) => (change.kind === 'leave out' ? change.runs : []));
-    if (dropped.length > 0)
-      return address.set({
-        view: 'scope',
-        drop: view.runs
-          .filter(({ id }) => dropped.includes(id))
-          .map(({ number }) => number)
-          .join(','),
-      });
+    const dropped = listDropped(view, changes);
+    if (dropped.length > 0) return address.set({ view: 'scope', drop: dropped.join(',') });
     const share = changes.flatMap((change) => (change.kind === 'share' ? [change.lane] : []));
     if (await staff({ kind: 'keep plan', share })) setTried(NONE);
   };
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">
       <div className="min-w-0">
-        <div className="mb-2 flex flex-wrap items-center gap-1" role="group" aria-label="What the bars show">
-          {(['due', 'planned'] as const).map((kind) => (
-            <button
-              key={kind}
-              type="button"
-              aria-pressed={(kind === 'planned') === isPlanned}
-              className={`button button-small ${(kind === 'planned') === isPlanned ? 'border-ink! font-bold' : 'button-quiet'}`}
-              onClick={() => {
-                setTried(NONE);
-                address.set({ load: kind === 'planned' ? 'planned' : null });
-              }}
-            >
-              {kind === 'due' ? 'As it is due' : 'As it is planned'}
-            </button>
-          ))}
-          <span className="ml-2 text-[13px] text-soft">
-            {isPlanned ? 'each turn when its person gets to it' : 'each turn on its due day; what is overdue counts today'}; hatched: more
-            than there is time for
-          </span>
-        </div>
+        <LoadChoice
+          isPlanned={isPlanned}
+          onChoose={(kind) => {
+            setTried(NONE);
+            address.set({ load: kind === 'planned' ? 'planned' : null });
+          }}
+        />
         <LaneBars
           chart={chart}
           chosen={lane}
@@ -124,4 +105,37 @@ function useStaff(code: string) {
   const say = ({ changed, left }: Staffed) =>
     `${countOf(changed, 'turn')} changed.${left > 0 ? ` ${countOf(left, 'turn')} with nobody yet.` : ''}`;
   return async (input: StaffCycle): Promise<boolean> => (await act('staffCycle', { params: { code }, input }, say)) !== undefined;
+}
+
+interface LoadChoiceProps {
+  readonly isPlanned: boolean;
+  readonly onChoose: (kind: 'due' | 'planned') => void;
+}
+
+function LoadChoice({ isPlanned, onChoose }: LoadChoiceProps) {
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-1" role="group" aria-label="What the bars show">
+      {(['due', 'planned'] as const).map((kind) => (
+        <button
+          key={kind}
+          type="button"
+          aria-pressed={(kind === 'planned') === isPlanned}
+          className={`button button-small ${(kind === 'planned') === isPlanned ? 'border-ink! font-bold' : 'button-quiet'}`}
+          onClick={() => onChoose(kind)}
+        >
+          {kind === 'due' ? 'As it is due' : 'As it is planned'}
+        </button>
+      ))}
+      <span className="ml-2 text-[13px] text-soft">
+        {isPlanned ? 'each turn when its person gets to it' : 'each turn on its due day; what is overdue counts today'}; hatched: more than
+        there is time for
+      </span>
+    </div>
+  );
+}
+
+/** The numbers of the runs that a plan leaves out. */
+function listDropped({ runs }: CyclePlanView, changes: readonly PlanChange[]): number[] {
+  const dropped = new Set(changes.flatMap((change) => (change.kind === 'leave out' ? change.runs : [])));
+  return runs.filter(({ id }) => dropped.has(id)).map(({ number }) => number);
 }

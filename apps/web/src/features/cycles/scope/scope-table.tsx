@@ -59,48 +59,64 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
         </thead>
         <tbody>
           {scenarios.map((scenario) => (
-            <tr key={scenario.id}>
-              <td>
-                <label className="flex items-start gap-2">
-                  <input
-                    type="checkbox"
-                    aria-label={scenario.name}
-                    className="mt-1"
-                    checked={chosen.has(scenario.id)}
-                    disabled={scenario.legs === 0}
-                    onChange={(event) => setScenario(scenario, event.target.checked)}
-                  />
-                  <span>
-                    <b>{scenario.name}</b>
-                    <span className="block text-[13px] text-soft">
-                      <span className="font-mono">{scenario.code}</span> · {scenario.node.name}
-                      {scenario.openLegs > 0 && <span className="text-failed"> · {scenario.openLegs} open</span>}
-                      {scenario.errors > 0 && <span className="text-failed"> · {scenario.errors} to fix</span>}
-                    </span>
-                  </span>
-                </label>
-              </td>
-              <td>{scenario.legs}</td>
-              <td className="whitespace-nowrap">{formatMinutes(scenario.minutes)}</td>
-              <td>
-                <div className="flex max-w-[460px] flex-wrap gap-x-4 gap-y-0.5 text-[13px]">
-                  {scenario.rows.length === 0 && <span className="text-soft">none: one run</span>}
-                  {scenario.rows.map((row) => (
-                    <label key={row.id} className="flex min-h-[24px] items-center gap-1.5">
-                      <input
-                        type="checkbox"
-                        checked={chosen.get(scenario.id)?.has(row.id) ?? false}
-                        onChange={(event) => setRow(scenario, row.id, event.target.checked)}
-                      />{' '}
-                      {row.name}
-                    </label>
-                  ))}
-                </div>
-              </td>
-            </tr>
+            <ScopeRow
+              key={scenario.id}
+              scenario={scenario}
+              rows={chosen.get(scenario.id)}
+              onScenario={(isIn) => setScenario(scenario, isIn)}
+              onRow={(row, isIn) => setRow(scenario, row, isIn)}
+            />
           ))}
         </tbody>
       </table>
     </div>
+  );
+}
+
+interface ScopeRowProps {
+  readonly scenario: Scenario;
+  /** The chosen data rows; undefined: the scenario is not in. */
+  readonly rows: ReadonlySet<string> | undefined;
+  readonly onScenario: (isIn: boolean) => void;
+  readonly onRow: (row: string, isIn: boolean) => void;
+}
+
+function ScopeRow({ scenario, rows, onScenario, onRow }: ScopeRowProps) {
+  return (
+    <tr>
+      <td>
+        <label className="flex items-start gap-2">
+          <input
+            type="checkbox"
+            aria-label={scenario.name}
+            className="mt-1"
+            checked={rows !== undefined}
+            disabled={scenario.legs === 0}
+            onChange={(event) => onScenario(event.target.checked)}
+          />
+          <span>
+            <b>{scenario.name}</b>
+            <span className="block text-[13px] text-soft">
+              <span className="font-mono">{scenario.code}</span> · {scenario.node.name}
+              {scenario.openLegs > 0 && <span className="text-failed"> · {scenario.openLegs} open</span>}
+              {scenario.errors > 0 && <span className="text-failed"> · {scenario.errors} to fix</span>}
+            </span>
+          </span>
+        </label>
+      </td>
+      <td>{scenario.legs}</td>
+      <td className="whitespace-nowrap">{formatMinutes(scenario.minutes)}</td>
+      <td>
+        <div className="flex max-w-[460px] flex-wrap gap-x-4 gap-y-0.5 text-[13px]">
+          {scenario.rows.length === 0 && <span className="text-soft">none: one run</span>}
+          {scenario.rows.map((row) => (
+            <label key={row.id} className="flex min-h-[24px] items-center gap-1.5">
+              <input type="checkbox" checked={rows?.has(row.id) ?? false} onChange={(event) => onRow(row.id, event.target.checked)} />{' '}
+              {row.name}
+            </label>
+          ))}
+        </div>
+      </td>
+    </tr>
   );
 }

@@ -102,7 +102,7 @@ const VERDICT_LOOK: Readonly<Record<Line['verdict'], string>> = {
 };
 
 function Review({ review, isSwap }: { readonly review: ChangeReviewView; readonly isSwap: boolean }) {
-  const { base, can } = useProgramme();
+  const { can } = useProgramme();
   const { act } = useChanges();
   const open = review.scenarios.filter(({ isTaken }) => !isTaken);
   const [marked, setMarked] = useState<ReadonlySet<string>>(
@@ -167,30 +167,12 @@ function Review({ review, isSwap }: { readonly review: ChangeReviewView; readonl
           </thead>
           <tbody>
             {review.scenarios.map((line) => (
-              <tr key={line.code}>
-                <td>
-                  {can('edit scenarios') && !line.isTaken && (
-                    <input
-                      type="checkbox"
-                      aria-label={`Mark ${line.code}`}
-                      checked={marked.has(line.code)}
-                      onChange={(event) => mark(line.code, event.target.checked)}
-                    />
-                  )}
-                </td>
-                <td>
-                  <a className="font-semibold hover:underline" href={`${base}/scenarios/${line.code}`}>
-                    {line.name}
-                  </a>{' '}
-                  <span className="font-mono text-[12px] text-soft">{line.code}</span>
-                  {line.state !== 'agreed' && <span className="tag ml-2">{line.state}</span>}
-                </td>
-                <td>{line.legs.join(', ')}</td>
-                <td className="text-[13px] text-soft">version {line.version}</td>
-                <td className="text-[13px]">
-                  <Verdict line={line} />
-                </td>
-              </tr>
+              <ReviewRow
+                key={line.code}
+                line={line}
+                isMarked={marked.has(line.code)}
+                onMark={can('edit scenarios') && !line.isTaken ? (isOn) => mark(line.code, isOn) : null}
+              />
             ))}
           </tbody>
         </table>
@@ -211,5 +193,37 @@ function Verdict({ line }: { readonly line: Line }) {
       ))}
       {line.ends.length > 0 && <span className="block text-soft">It puts {countOf(line.ends.length, 'finding')} right.</span>}
     </>
+  );
+}
+
+interface ReviewRowProps {
+  readonly line: Line;
+  readonly isMarked: boolean;
+  /** null: there is nothing to take over, or nobody who may. */
+  readonly onMark: ((isOn: boolean) => void) | null;
+}
+
+function ReviewRow({ line, isMarked, onMark }: ReviewRowProps) {
+  const { base } = useProgramme();
+  return (
+    <tr>
+      <td>
+        {onMark && (
+          <input type="checkbox" aria-label={`Mark ${line.code}`} checked={isMarked} onChange={(event) => onMark(event.target.checked)} />
+        )}
+      </td>
+      <td>
+        <a className="font-semibold hover:underline" href={`${base}/scenarios/${line.code}`}>
+          {line.name}
+        </a>{' '}
+        <span className="font-mono text-[12px] text-soft">{line.code}</span>
+        {line.state !== 'agreed' && <span className="tag ml-2">{line.state}</span>}
+      </td>
+      <td>{line.legs.join(', ')}</td>
+      <td className="text-[13px] text-soft">version {line.version}</td>
+      <td className="text-[13px]">
+        <Verdict line={line} />
+      </td>
+    </tr>
   );
 }

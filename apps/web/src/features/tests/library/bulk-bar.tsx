@@ -19,7 +19,6 @@ type Change = ChangeTests['change'];
 export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
   const { act } = useChanges();
   const [isBusy, setIsBusy] = useState(false);
-  const [tag, setTag] = useState('');
   const { data: choices } = useRead('getChoices', {});
   const change = async (wanted: Change) => {
     setIsBusy(true);
@@ -72,32 +71,7 @@ export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
         ]}
         onChoose={(key) => void change({ runBy: key as Change['runBy'] })}
       />
-      <form
-        className="flex gap-1"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (tag.trim() !== '') void change({ addTags: [tag.trim()] }).then(() => setTag(''));
-        }}
-      >
-        <input
-          className="field w-[110px]!"
-          aria-label="Tag"
-          placeholder="Tag"
-          value={tag}
-          onChange={(event) => setTag(event.target.value)}
-        />
-        <button type="submit" className="button" disabled={isBusy || tag.trim() === ''}>
-          Add
-        </button>
-        <button
-          type="button"
-          className="button"
-          disabled={isBusy || tag.trim() === ''}
-          onClick={() => void change({ removeTags: [tag.trim()] }).then(() => setTag(''))}
-        >
-          Take off
-        </button>
-      </form>
+      <TagForm isBusy={isBusy} onChange={change} />
       <MenuButton
         label="Retire"
         isDisabled={isBusy}
@@ -108,5 +82,36 @@ export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
         onChoose={(key) => void change({ isRetired: key === 'yes' })}
       />
     </div>
+  );
+}
+
+interface TagFormProps {
+  readonly isBusy: boolean;
+  readonly onChange: (change: Change) => Promise<void>;
+}
+
+function TagForm({ isBusy, onChange }: TagFormProps) {
+  const [tag, setTag] = useState('');
+  return (
+    <form
+      className="flex gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (tag.trim() !== '') void onChange({ addTags: [tag.trim()] }).then(() => setTag(''));
+      }}
+    >
+      <input className="field w-[110px]!" aria-label="Tag" placeholder="Tag" value={tag} onChange={(event) => setTag(event.target.value)} />
+      <button type="submit" className="button" disabled={isBusy || tag.trim() === ''}>
+        Add
+      </button>
+      <button
+        type="button"
+        className="button"
+        disabled={isBusy || tag.trim() === ''}
+        onClick={() => void onChange({ removeTags: [tag.trim()] }).then(() => setTag(''))}
+      >
+        Take off
+      </button>
+    </form>
   );
 }

@@ -39,18 +39,7 @@ export function StepRow({ step, index, problem, isOpen, isMarked, isOdd, onChang
         </button>
       </td>
       <td className="px-1! py-1!">
-        <select
-          aria-label={`Step ${number}: do`}
-          className={`${CELL} min-w-[84px]`}
-          value={step.do}
-          onChange={(event) => onChange({ do: event.target.value as StepAction })}
-        >
-          {STEP_ACTIONS.map((action) => (
-            <option key={action} value={action}>
-              {getActionFacts(action).word}
-            </option>
-          ))}
-        </select>
+        <ActionChoice step={step} index={index} onChange={onChange} />
       </td>
       <td className="px-1! py-1!" colSpan={isByHand ? 2 : 1}>
         <textarea
@@ -62,15 +51,7 @@ export function StepRow({ step, index, problem, isOpen, isMarked, isOdd, onChang
           value={step.target}
           onChange={(event) => onChange({ target: event.target.value.replace(/\n/g, ' ') })}
         />
-        {(step.within ?? step.beside ?? step.as) !== undefined && (
-          <span className="block px-2 text-[13px] text-soft">
-            {[step.within && `in ${step.within}`, step.beside && `beside ${step.beside}`, step.as && `as ${step.as}`]
-              .filter(Boolean)
-              .join(' · ')}
-          </span>
-        )}
-        {step.optional && <span className="tag mx-2">may be left out</span>}
-        {problem !== undefined && <span className="block px-2 text-[13px] font-semibold text-failed">{problem}</span>}
+        <StepRemarks step={step} problem={problem} />
       </td>
       {!isByHand && (
         <td className="px-1! py-1!">
@@ -137,5 +118,39 @@ export function ReadStepRow({ step, index }: { readonly step: Step; readonly ind
       </td>
       <td>{step.keepAs !== undefined && <span className="baton-chip">{step.keepAs}</span>}</td>
     </tr>
+  );
+}
+
+/** Where the thing stands, who does it, and what is wrong, under its name. */
+function StepRemarks({ step, problem }: Pick<StepRowProps, 'step' | 'problem'>) {
+  return (
+    <>
+      {(step.within ?? step.beside ?? step.as) !== undefined && (
+        <span className="block px-2 text-[13px] text-soft">
+          {[step.within && `in ${step.within}`, step.beside && `beside ${step.beside}`, step.as && `as ${step.as}`]
+            .filter(Boolean)
+            .join(' · ')}
+        </span>
+      )}
+      {step.optional && <span className="tag mx-2">may be left out</span>}
+      {problem !== undefined && <span className="block px-2 text-[13px] font-semibold text-failed">{problem}</span>}
+    </>
+  );
+}
+
+function ActionChoice({ step, index, onChange }: Pick<StepRowProps, 'step' | 'index' | 'onChange'>) {
+  return (
+    <select
+      aria-label={`Step ${index + 1}: do`}
+      className={`${CELL} min-w-[84px]`}
+      value={step.do}
+      onChange={(event) => onChange({ do: event.target.value as StepAction })}
+    >
+      {STEP_ACTIONS.map((action) => (
+        <option key={action} value={action}>
+          {getActionFacts(action).word}
+        </option>
+      ))}
+    </select>
   );
 }

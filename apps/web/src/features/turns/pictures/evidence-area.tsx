@@ -39,7 +39,6 @@ export function EvidenceArea({ hand, index, isNeeded, isPictureAsked, evidence }
   const { api } = useProgramme();
   const notify = useNotice();
   const id = useId();
-  const choose = useRef<HTMLInputElement>(null);
   const [isOver, setIsOver] = useState(false);
   const [drawn, setDrawn] = useState<Drawn | null>(null);
   const word = getWord(hand.state, index);
@@ -99,21 +98,7 @@ export function EvidenceArea({ hand, index, isNeeded, isPictureAsked, evidence }
         {evidence.map((file) => (
           <KeptFile key={file.id} file={file} onDraw={() => void draw(file)} />
         ))}
-        <button type="button" className="button button-quiet button-small" onClick={() => choose.current?.click()}>
-          <Paperclip size={14} aria-hidden /> Add a picture
-        </button>
-        <button type="button" className="button button-quiet button-small" onClick={() => void take()}>
-          <Camera size={14} aria-hidden /> Take one of a window
-        </button>
-        <input
-          ref={choose}
-          type="file"
-          accept={KINDS}
-          multiple
-          hidden
-          aria-label="Choose pictures"
-          onChange={(event) => void attach([...(event.target.files ?? [])])}
-        />
+        <AddPictures onFiles={(files) => void attach(files)} onTake={() => void take()} />
       </div>
       {drawn && (
         <Suspense fallback={<p className="text-[13px] text-soft">One moment …</p>}>
@@ -161,4 +146,32 @@ function usePastedFiles(attach: (files: readonly File[]) => void): void {
     view?.addEventListener('paste', onPaste);
     return () => view?.removeEventListener('paste', onPaste);
   });
+}
+
+interface AddPicturesProps {
+  readonly onFiles: (files: readonly File[]) => void;
+  readonly onTake: () => void;
+}
+
+function AddPictures({ onFiles, onTake }: AddPicturesProps) {
+  const choose = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button type="button" className="button button-quiet button-small" onClick={() => choose.current?.click()}>
+        <Paperclip size={14} aria-hidden /> Add a picture
+      </button>
+      <button type="button" className="button button-quiet button-small" onClick={onTake}>
+        <Camera size={14} aria-hidden /> Take one of a window
+      </button>
+      <input
+        ref={choose}
+        type="file"
+        accept={KINDS}
+        multiple
+        hidden
+        aria-label="Choose pictures"
+        onChange={(event) => onFiles([...(event.target.files ?? [])])}
+      />
+    </>
+  );
 }
