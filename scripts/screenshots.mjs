@@ -63,8 +63,12 @@ const VIEWS = [
 async function makeRows(page) {
   const button = 'section[aria-label="Rows from classes"] .button-primary';
   await page.waitForSelector(button);
-  // The view is fetched when it is shown; by its first idle moment it hears clicks.
-  await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
+  // The view is fetched when it is shown, and hears clicks once React has put its mark on it.
+  await page.waitForFunction(
+    (selector) => Object.keys(document.querySelector(selector) ?? {}).some((key) => key.startsWith('__reactProps')),
+    {},
+    button,
+  );
   await page.evaluate((selector) => document.querySelector(selector)?.click(), button);
   const answer = await page.waitForSelector('section[aria-label="Rows from classes"] [role=status]');
   await answer.evaluate((node) => node.scrollIntoView({ block: 'center' }));
@@ -79,16 +83,28 @@ async function guide(page) {
 
 async function signIn(page, name) {
   await page.goto(`${ADDRESS}/sign-in`);
-  await page.evaluate(
+  const status = await page.evaluate(
     (email, password) =>
       fetch('/api/auth/sign-in/email', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ email, password }),
-      }),
+      }).then((answer) => answer.status),
     `${name}@brindlemere.example`,
     PASSWORD,
   );
+  if (status !== 200) throw new Error(`${name} could not sign in (${status}).`);
+}
+
+/** Each person signs in once: the sign-in page bears only so many within a minute. */
+async function openAs(browser, contexts, name) {
+  const known = contexts.get(name);
+  if (known) return known.newPage();
+  const context = await browser.createBrowserContext();
+  contexts.set(name, context);
+  const page = await context.newPage();
+  await signIn(page, name);
+  return page;
 }
 
 await runMain(async () => {
@@ -100,18 +116,17 @@ await runMain(async () => {
   });
   mkdirSync(FOLDER, { recursive: true });
   const wanted = process.argv.slice(2);
+  const contexts = new Map();
   for (const view of VIEWS.filter(({ name }) => wanted.length === 0 || wanted.includes(name))) {
-    const context = await browser.createBrowserContext();
-    const page = await context.newPage();
+    const page = await openAs(browser, contexts, view.as);
     await page.setViewport({ width: view.width ?? 1280, height: 800 });
-    if (view.as) await signIn(page, view.as);
     await page.goto(ADDRESS + view.path, { waitUntil: 'load' });
     await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
     await page.evaluate(() => document.fonts.ready);
     await view.then?.(page);
     await new Promise((resolve) => setTimeout(resolve, 900));
     await page.screenshot({ path: path.join(FOLDER, `${view.name}.png`) });
-    await context.close();
+    await page.close();
     say(view.name);
   }
   await browser.close();
