@@ -54,6 +54,17 @@ describe('the relay', () => {
     expect((drawn.columns[1] ?? 0) - (drawn.columns[0] ?? 0) - LEG.width).toBeGreaterThan(LEG.leastGap);
   });
 
+  it('gives long wires that run side by side into one row tracks of their own', () => {
+    const long = ['X', 'Y', 'Z'];
+    const line = [...long.map((name) => leg(name, { gives: [field(name)] })), leg('between'), leg('end', { needs: long.map(field) })];
+    const drawn = layOutRelay(wireChain(line), { laneOf: (id) => (id === 'end' ? 'Desk' : 'Crews') });
+    const heights = drawn.wires
+      .filter(({ from, to }) => to === 'end' && from !== 'between')
+      .map(({ path }) => longestLevel(path).toFixed(1));
+    expect(heights).toHaveLength(3);
+    expect(new Set(heights).size).toBe(3);
+  });
+
   it('folds a lane to a slim row', () => {
     const folded = layOutRelay(wireChain(legs), { laneOf: (id) => lanes[id] ?? '', folded: new Set(['Crews']) });
     expect(folded.lanes.map(({ isFolded }) => isFolded)).toEqual([false, true]);
@@ -91,3 +102,13 @@ describe('the way of a leg and of a value', () => {
     expect([...traceWay(chain, 'a', 'y').wires]).toEqual(['a d']);
   });
 });
+
+/** The height of the longest level piece of a path. */
+function longestLevel(path: string): number {
+  const points = [...path.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map(([, x, y]) => ({ x: Number(x), y: Number(y) }));
+  const pieces = points.flatMap((from, index) => {
+    const to = points[index + 1];
+    return to && Math.abs(to.y - from.y) < 0.01 ? [{ length: Math.abs(to.x - from.x), y: from.y }] : [];
+  });
+  return pieces.sort((a, b) => b.length - a.length)[0]?.y ?? Number.NaN;
+}

@@ -53,6 +53,14 @@ describe('tidying recorded steps', () => {
     expect(proposeTidying(steps, new Set([toProposalKey(pointer!)])).map(({ rule }) => rule)).toEqual(['presses']);
   });
 
+  it.each<[string, Step[]]>([
+    ['something to see between them', read('Enter "a" in Code → a list', 'Enter "b" in Code')],
+    ['a reference among them', [...read('Enter "a" in Code'), { ...read('Enter "a" in Code')[0]!, value: 'a{Code}' }]],
+    ['one alone', read('Enter "a" in Code')],
+  ])('does not join keystrokes with %s', (_, steps) => {
+    expect(proposeTidying(steps).map(({ rule }) => rule)).not.toContain('keystrokes');
+  });
+
   it('ends, and then proposes nothing more (seed 11)', () => {
     const step = fc.record({
       do: fc.constantFrom('fill', 'press', 'see', 'hand'),
