@@ -13,8 +13,8 @@ interface LaneTurnsProps {
   readonly lane: string;
   readonly toTurn: (id: string) => string;
   readonly canStaff: boolean;
-  readonly chosen: ReadonlySet<string>;
-  readonly onChoose: (chosen: ReadonlySet<string>) => void;
+  readonly chosen: ReadonlySet<PlanTurn['id']>;
+  readonly onChoose: (chosen: ReadonlySet<PlanTurn['id']>) => void;
   readonly onStaff: (staff: StaffCycle) => void;
 }
 
@@ -36,15 +36,15 @@ export function LaneTurns({ view, lane, toTurn, canStaff, chosen, onChoose, onSt
   const toggle = (index: number, isRange: boolean) => {
     const next = new Set(chosen);
     const [from, to] = isRange && anchor !== null ? [Math.min(anchor, index), Math.max(anchor, index)] : [index, index];
-    const isOn = isRange || !chosen.has(own[index]?.id ?? '');
+    const here = own[index];
+    const isOn = isRange || !here || !chosen.has(here.id);
     for (const turn of own.slice(from, to + 1))
       if (isOn) next.add(turn.id);
       else next.delete(turn.id);
     setAnchor(index);
     onChoose(next);
   };
-  const give = (person: string) =>
-    onStaff({ kind: 'give', turns: [...chosen] as PlanTurn['id'][], personId: person === 'nobody' ? null : (person as never) });
+  const give = (person: string) => onStaff({ kind: 'give', turns: [...chosen], personId: person === 'nobody' ? null : (person as never) });
   return (
     <section className="card mt-4" aria-label="Turns of the lane">
       <div className="flex flex-wrap items-center justify-between gap-2 border-b border-line-2 px-4 py-2.5">

@@ -1,8 +1,7 @@
-import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
+import type { CyclePlanView, PlanTurn, StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
-import type { StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
 import type { PlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
 import { useMemo, useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
@@ -23,7 +22,7 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
   const address = useAddress();
   const { data: view } = useRead('getPlan', { params: { code: cycle.code } });
   const [tried, setTried] = useState(NONE);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [chosen, setChosen] = useState<ReadonlySet<PlanTurn['id']>>(new Set());
   const inHand = usePlan(view, tried);
   const isPlanned = address.get('load') === 'planned' || tried.length > 0;
   const chart = useMemo(
@@ -70,9 +69,7 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
             address.set({ lane: chart.lanes.find((own) => own.key === key)?.name ?? null });
           }}
           onDrop={
-            canStaff && chosen.size > 0
-              ? (person) => void send({ kind: 'give', turns: [...chosen] as never, personId: person as never })
-              : null
+            canStaff && chosen.size > 0 ? (person) => void send({ kind: 'give', turns: [...chosen], personId: person as never }) : null
           }
         />
         {lane !== null && (
