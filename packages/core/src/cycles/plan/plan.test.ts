@@ -177,6 +177,15 @@ describe('list scheduling', () => {
     expect(at.get('e')?.worker).toBe('l1');
   });
 
+  it('lets what feeds a crowded lane go first, by the work of a lane for the people it has', () => {
+    // Ten people share the most work; one person alone has three jobs behind a shorter way.
+    const wide = Array.from({ length: 10 }, (_, i) => job(`wide ${i}`, 120, { lane: 'wide', after: i === 0 ? ['to wide'] : [] }));
+    const narrow = Array.from({ length: 3 }, (_, i) => job(`narrow ${i}`, 100, { lane: 'narrow', after: ['to narrow'] }));
+    const jobs = [job('to wide', 60), job('to narrow', 60), ...wide, ...narrow];
+    const plan = planCycle(problem(jobs, [...machines(1), ...machines(10, 'wide'), ...machines(1, 'narrow')]));
+    expect(plan.finish).toBe(60 + 3 * 100);
+  });
+
   it('says what nobody can do, and plans the rest', () => {
     const plan = planCycle(problem([job('a', 10), job('b', 10, { lane: 'empty' }), job('c', 10, { after: ['b'] })], machines(1)));
     expect([plan.stuck, plan.finish]).toEqual([['b', 'c'], 10]);
