@@ -39,6 +39,8 @@ export const importPreviewSchema = importHeadSchema.extend({
     z.object({ code: z.string(), name: z.string(), legs: z.int(), openLegs: z.int(), rows: z.int(), findings: z.array(z.string()) }),
   ),
   alreadyThere: z.object({ nodes: z.int(), tests: z.int(), scenarios: z.int() }),
+  /** Codes of tests that stay as they are although the workbook has other steps for them. */
+  otherSteps: z.array(z.string()),
 });
 export type ImportPreview = z.infer<typeof importPreviewSchema>;
 

@@ -45,6 +45,19 @@ describe('checking a workbook', () => {
     expect(check.alreadyThere).toEqual({ nodes: 1, tests: 0, scenarios: 0 });
   });
 
+  it('names the tests that stay as they are although the workbook has other steps for them', () => {
+    const [same, other] = [{ do: 'press', target: 'Save' } as const, { do: 'press', target: 'Send' } as const];
+    const around = {
+      ...AROUND,
+      tests: ['T-1', 'T-2', 'T-3'].map((code) => ({ code, name: code, steps: code === 'T-1' ? [same] : [same, other] })),
+    };
+    const twice = [same, other].map((step) => ({ place: place(3, 'Tests'), step: { ...step, value: '', target: `${step.target} ` } }));
+    const tests = [test(2, 'T-1', 'NS'), test(3, 'T-2', 'NS'), test(4, 'T-3', 'NS', { steps: twice }), test(5, 'T-4', 'NS')];
+    const check = checkImport({ ...EMPTY, tests }, around);
+    expect(check.otherSteps).toEqual(['T-2']);
+    expect(check.additions.tests.map(({ code }) => code)).toEqual(['T-4']);
+  });
+
   it('says where a code stands twice, in the file or in the programme', () => {
     expect(problemsOf({ nodes: [node(2, 'X'), node(3, 'X'), node(4, 'NS')] })).toEqual([
       'Processes 3 : Process X is already in row 2. Give each its own code.',

@@ -71,7 +71,8 @@ export interface ImportDocument {
 /** What the programme has already, by code or name. */
 export interface ImportSurroundings {
   readonly nodes: readonly { readonly code: string; readonly name: string; readonly parent: string | null }[];
-  readonly tests: readonly { readonly code: string; readonly name: string }[];
+  /** Each with the steps of its newest version. */
+  readonly tests: readonly { readonly code: string; readonly name: string; readonly steps: readonly Step[] }[];
   readonly scenarios: readonly { readonly code: string; readonly name: string }[];
   readonly teams: readonly string[];
   readonly applications: readonly string[];

@@ -1,3 +1,4 @@
+import { checkImport } from '@kindred-baton/core/imports/check-import';
 import type { ImportDocument } from '@kindred-baton/core/imports/import-document';
 import { toTestKey } from '@kindred-baton/core/scenarios/draw-legs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -7,6 +8,7 @@ import type { Actor } from '../actor.ts';
 import { editMap } from '../map/edit-map.ts';
 import { getMap } from '../map/get-map.ts';
 import { getScenario } from '../scenarios/get-scenario.ts';
+import { loadSurroundings } from './load-surroundings.ts';
 import { storeImport } from './store-import.ts';
 
 const place = { sheet: 'Processes', row: 2 };
@@ -101,5 +103,6 @@ describe('storing a workbook', () => {
       rows: [],
     };
     expect(await db.perform(lead, storeImport, again)).toEqual({ nodes: 0, tests: 0, scenarios: 0 });
+    expect(checkImport(again, await db.ask(lead, loadSurroundings, undefined)).otherSteps).toEqual([]);
   });
 });

@@ -16,6 +16,12 @@ export function WorkbookPreview({ preview }: { readonly preview: ImportPreview }
       {unchanged.length > 0 && !preview.isStored && (
         <p className="text-soft">Already there and left as they are: {unchanged.join(', ')}.</p>
       )}
+      {preview.otherSteps.length > 0 && (
+        <p role="status" className="font-semibold">
+          This file has other steps for {listSome(preview.otherSteps)}. A workbook changes no test that is there: bring them as a list of
+          tests, and you see each change first.
+        </p>
+      )}
       <div className="grid items-start gap-4 xl:grid-cols-3">
         <New
           title="Processes"
@@ -49,6 +55,12 @@ export function WorkbookPreview({ preview }: { readonly preview: ImportPreview }
 }
 
 const ROWS_SHOWN = 300;
+const CODES_SHOWN = 12;
+
+function listSome(codes: readonly string[]): string {
+  const more = codes.length - CODES_SHOWN;
+  return codes.slice(0, CODES_SHOWN).join(', ') + (more > 0 ? ` and ${more} more` : '');
+}
 
 interface NewProps {
   readonly title: string;

@@ -25,7 +25,7 @@ export async function answerWorkbookImport(context: Call, { name, bytes, options
   if (isStored) await context.perform(storeImport, reading.document);
   const { nodes, tests } = check.additions;
   return {
-    ...{ file: name, fingerprint, alreadyThere: check.alreadyThere, isStored, warnings: [] },
+    ...{ file: name, fingerprint, alreadyThere: check.alreadyThere, otherSteps: [...check.otherSteps], isStored, warnings: [] },
     problems: problems.map(({ sheet, row, column, message }) => ({ sheet, row, column, message })),
     nodes: nodes.map(({ code, name: called, parent }) => ({ code, name: called, parent })),
     tests: tests.map(({ code, name: called, activity, steps }) => {
