@@ -3,8 +3,9 @@ import type { FoundItem } from '@kindred-baton/contracts/find/find';
 import { keepPreviousData } from '@tanstack/react-query';
 import Search from 'lucide-react/icons/search';
 import type { KeyboardEvent } from 'react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { chooseFound, placeOfChoice, walkFound } from './found-choice.ts';
 
 const KIND_WORDS: Readonly<Record<FoundItem['kind'], string>> = {
   node: 'Node',
@@ -15,21 +16,49 @@ const KIND_WORDS: Readonly<Record<FoundItem['kind'], string>> = {
   defect: 'Defect',
 };
 
+/** The words as they are typed, what has them, and where Enter leads. */
+function useFind() {
+  const { base } = useProgramme();
+  const [words, setWords] = useState('');
+  const [walkedTo, setWalkedTo] = useState<string | null>(null);
+  const [isWaiting, setIsWaiting] = useState(false);
+  const isAsked = words.trim() !== '';
+  const asked = { enabled: isAsked, placeholderData: keepPreviousData };
+  const { data, isFetching, isError, isPlaceholderData } = useRead('findAnything', { input: { q: words.trim() } }, asked);
+  const found = isAsked ? (data?.found ?? []) : [];
+  const isStale = isAsked && !isError && (isPlaceholderData || data === undefined);
+  const state = { found, walkedTo, isStale };
+  const choice = chooseFound(state);
+  const goTo = isWaiting && choice !== null && choice !== 'wait' ? `${base}${choice.path}` : null;
+  useEffect(() => {
+    if (goTo !== null) location.href = goTo;
+  }, [goTo]);
+  return {
+    found,
+    at: placeOfChoice(state),
+    words,
+    isLooking: isFetching || isStale,
+    isError,
+    isStale,
+    type: (typed: string) => {
+      setWords(typed);
+      setWalkedTo(null);
+      setIsWaiting(false);
+    },
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+        event.preventDefault();
+        setWalkedTo(walkFound(state, event.key === 'ArrowDown' ? 1 : -1));
+        setIsWaiting(false);
+      } else if (event.key === 'Enter') setIsWaiting(true);
+    },
+  };
+}
+
 /** The words, and what has them. */
 export function FindBox() {
   const { base } = useProgramme();
-  const [words, setWords] = useState('');
-  const [at, setAt] = useState(0);
-  const asked = { enabled: words.trim() !== '', placeholderData: keepPreviousData };
-  const { data, isFetching } = useRead('findAnything', { input: { q: words.trim() } }, asked);
-  const found = words.trim() === '' ? [] : (data?.found ?? []);
-  const go = (item: FoundItem | undefined) => item && (location.href = `${base}${item.path}`);
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      event.preventDefault();
-      setAt((place) => Math.min(Math.max(0, place + (event.key === 'ArrowDown' ? 1 : -1)), Math.max(0, found.length - 1)));
-    } else if (event.key === 'Enter') go(found[at]);
-  };
+  const { found, at, words, isLooking, isStale, isError, type, onKeyDown } = useFind();
   return (
     <>
       <div className="flex items-center gap-3 border-b border-line-2 px-4">
@@ -45,14 +74,12 @@ export function FindBox() {
           className="h-12 w-full bg-transparent text-[16px] outline-none"
           placeholder="A code, or some words"
           value={words}
-          onChange={(event) => {
-            setWords(event.target.value);
-            setAt(0);
-          }}
+          maxLength={100}
+          onChange={(event) => type(event.target.value)}
           onKeyDown={onKeyDown}
         />
       </div>
-      <ul id="found" role="listbox" aria-label="Found" className="max-h-[50vh] overflow-auto p-1">
+      <ul id="found" role="listbox" aria-label="Found" aria-busy={isStale} className="max-h-[50vh] overflow-auto p-1">
         {found.map((item, index) => (
           <li key={`${item.kind} ${item.path}`} id={`found-${index}`} role="option" aria-selected={index === at}>
             <a
@@ -69,7 +96,13 @@ export function FindBox() {
         ))}
       </ul>
       {words.trim() !== '' && found.length === 0 && (
-        <p className="px-4 pb-4 text-soft">{isFetching ? 'Looking …' : 'Nothing has that code or those words.'}</p>
+        <p role="status" className="px-4 py-3 text-soft">
+          {isLooking
+            ? 'Looking …'
+            : isError
+              ? 'It could not be looked for. Type on to try again.'
+              : 'Nothing has that code or those words.'}
+        </p>
       )}
     </>
   );
