@@ -47,8 +47,8 @@ describe('what a lead does beside the walk', () => {
     await (await lead.page.$('input[type=file]'))?.uploadFile(file);
     await lead.sees('3 things to mend in wrong.xlsx; nothing is stored');
     await lead.sees('Process QQ is already in row 2.');
-    await lead.sees('Parent NOPE of QQ-1 is not in this file and not on the map.');
-    await lead.sees('Test T-404 is not in this file and not in the library.');
+    await lead.sees('Parent NOPE of Line is not in this file and not on the map.');
+    await lead.sees('Leg 1 names the test T-404, which is not in the library.');
     expect(await (await lead.find('Take it all in', 'button')).evaluate((button) => (button as HTMLButtonElement).disabled)).toBe(true);
   });
 

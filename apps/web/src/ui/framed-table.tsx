@@ -20,7 +20,7 @@ export function FramedTable({ heads, children, isBare = false }: FramedTableProp
   );
 }
 
-export function TableHead({ heads }: Pick<FramedTableProps, 'heads'>) {
+function TableHead({ heads }: Pick<FramedTableProps, 'heads'>) {
   return (
     <thead>
       <tr>

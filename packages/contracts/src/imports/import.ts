@@ -21,28 +21,10 @@ const importHeadSchema = z.object({
 
 export type ImportHead = z.infer<typeof importHeadSchema>;
 
-export const acceptSchema = z.object({ accept: z.string().optional() });
+/** Field by field, in words. */
+const changesSchema = z.array(z.object({ field: z.string(), before: z.string(), after: z.string() }));
 
-export const importPreviewSchema = importHeadSchema.extend({
-  nodes: z.array(z.object({ code: z.string(), name: z.string(), parent: z.string().nullable() })),
-  tests: z.array(
-    z.object({
-      code: z.string(),
-      name: z.string(),
-      activity: z.string(),
-      steps: z.int(),
-      needs: z.array(z.string()),
-      gives: z.array(z.string()),
-    }),
-  ),
-  scenarios: z.array(
-    z.object({ code: z.string(), name: z.string(), legs: z.int(), openLegs: z.int(), rows: z.int(), findings: z.array(z.string()) }),
-  ),
-  alreadyThere: z.object({ nodes: z.int(), tests: z.int(), scenarios: z.int() }),
-  /** Codes of tests that stay as they are although the workbook has other steps for them. */
-  otherSteps: z.array(z.string()),
-});
-export type ImportPreview = z.infer<typeof importPreviewSchema>;
+const acceptSchema = z.object({ accept: z.string().optional() });
 
 /** How the columns of a sheet were taken, with some rows to see it by. */
 const columnsSchema = z.object({
@@ -81,18 +63,22 @@ const mapDifferenceSchema = z.object({
   depth: z.int(),
   parent: z.string().nullable(),
   parentBefore: z.string().nullable(),
-  changes: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+  changes: changesSchema,
 });
 export type MapDifferenceLine = z.infer<typeof mapDifferenceSchema>;
+
+const mapChangesSchema = z.object({
+  counts: z.record(z.enum(MAP_CHANGE_KINDS), z.int()),
+  /** What differs, with the branches that it lies in; the first few thousand. */
+  differences: z.array(mapDifferenceSchema),
+  more: z.int(),
+});
 
 export const mapImportPreviewSchema = importHeadSchema.extend({
   format: z.enum(['table', 'BPMN', 'JSON']),
   columns: columnsSchema.nullable(),
   mapping: mapMappingSchema.nullable(),
-  counts: z.record(z.enum(MAP_CHANGE_KINDS), z.int()),
-  /** What differs, with the branches that it lies in; the first few thousand. */
-  differences: z.array(mapDifferenceSchema),
-  more: z.int(),
+  ...mapChangesSchema.shape,
   newTeams: z.array(z.string()),
   newApplications: z.array(z.string()),
 });
@@ -114,7 +100,7 @@ export const requirementImportPreviewSchema = importHeadSchema.extend({
       kind: z.enum(['new', 'changed']),
       code: z.string(),
       title: z.string(),
-      changes: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+      changes: changesSchema,
     }),
   ),
 });
@@ -131,14 +117,10 @@ export const testImportOptionsSchema = z.object({
 });
 export type TestImportOptions = z.input<typeof testImportOptionsSchema>;
 
-export const testImportPreviewSchema = importHeadSchema.extend({
-  format: z.enum(['table', 'Gherkin']),
-  columns: columnsSchema.nullable(),
-  mapping: testMappingSchema.nullable(),
-  counts: z.object({ new: z.int(), changed: z.int(), same: z.int() }),
-  /** How many sentences there are, and how many became steps by hand. */
-  sentences: z.int(),
-  byHand: z.int(),
+const countsSchema = z.object({ new: z.int(), changed: z.int(), same: z.int() });
+
+const testChangesSchema = z.object({
+  counts: countsSchema,
   /** What differs, the first few thousand. */
   differences: z.array(
     z.object({
@@ -147,9 +129,19 @@ export const testImportPreviewSchema = importHeadSchema.extend({
       title: z.string(),
       steps: z.array(z.string()),
       rows: z.int(),
-      changes: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+      changes: changesSchema,
     }),
   ),
+});
+
+export const testImportPreviewSchema = importHeadSchema.extend({
+  format: z.enum(['table', 'Gherkin']),
+  columns: columnsSchema.nullable(),
+  mapping: testMappingSchema.nullable(),
+  ...testChangesSchema.shape,
+  /** How many sentences there are, and how many became steps by hand. */
+  sentences: z.int(),
+  byHand: z.int(),
   handSteps: z.array(z.object({ test: z.string(), text: z.string() })),
 });
 export type TestImportPreview = z.infer<typeof testImportPreviewSchema>;
@@ -171,3 +163,33 @@ export const scenarioImportPreviewSchema = importHeadSchema.extend({
   edits: z.int(),
 });
 export type ScenarioImportPreview = z.infer<typeof scenarioImportPreviewSchema>;
+
+export const workbookImportOptionsSchema = acceptSchema.extend({
+  /** New tests and scenarios come in agreed, by whoever takes them in; else as drafts and sketches. */
+  agreesNew: z.boolean().default(true),
+});
+export type WorkbookImportOptions = z.input<typeof workbookImportOptionsSchema>;
+
+/** Our own workbook: three lists in one. */
+export const workbookImportPreviewSchema = importHeadSchema.extend({
+  map: mapChangesSchema,
+  tests: testChangesSchema,
+  scenarios: z.object({
+    counts: countsSchema,
+    differences: z.array(
+      z.object({
+        kind: z.enum(['new', 'changed']),
+        code: z.string(),
+        title: z.string(),
+        legs: z.int(),
+        openLegs: z.int(),
+        rows: z.int(),
+        changes: changesSchema,
+        comparison: comparisonSchema,
+        /** What the wiring says of it as it would stand then. */
+        findings: z.array(z.string()),
+      }),
+    ),
+  }),
+});
+export type WorkbookImportPreview = z.infer<typeof workbookImportPreviewSchema>;

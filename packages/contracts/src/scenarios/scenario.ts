@@ -107,7 +107,6 @@ export const scenarioEditSchema = z.discriminatedUnion('kind', [
 export const editScenarioSchema = z.object({
   edits: z.array(scenarioEditSchema).min(1).max(5_000, 'At most 5,000 edits at once.'),
 });
-export type EditScenario = z.infer<typeof editScenarioSchema>;
 export const scenarioUndoSchema = z.object({ undo: z.array(scenarioEditSchema) });
 
 /** The version of a test that a leg is drawn with. */
@@ -170,7 +169,8 @@ export const runOverlaySchema = z.object({
 });
 export type RunOverlay = z.infer<typeof runOverlaySchema>;
 
-export const changeScenarioSchema = z.object({ name: nameSchema, state: z.enum(SCENARIO_STATES) }).partial();
+/** `node`: where it belongs on the map, by code. */
+export const changeScenarioSchema = z.object({ name: nameSchema, node: codeSchema, state: z.enum(SCENARIO_STATES) }).partial();
 export type ChangeScenario = z.infer<typeof changeScenarioSchema>;
 
 export const createScenarioSchema = z.object({

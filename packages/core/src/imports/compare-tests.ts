@@ -2,7 +2,11 @@ import type { Priority } from '../values/priority.ts';
 import { compareVersions } from '../tests/compare-versions.ts';
 import type { Step } from '../tests/step.ts';
 import type { DataRow } from '../tests/version.ts';
-import { toNameKey } from '../values/field.ts';
+import type { Field } from '../values/field.ts';
+import { FIELD_TYPE_WORDS, toNameKey } from '../values/field.ts';
+import { isSame } from '../values/is-same.ts';
+import type { TestInterface } from '../tests/interface.ts';
+import { deriveInterface } from '../tests/interface.ts';
 import type { ImportProblem } from '../tables/place.ts';
 import type { TestEntry } from './test-table.ts';
 
@@ -18,6 +22,8 @@ export interface StoredTest {
   readonly minutes: number;
   readonly steps: readonly Step[];
   readonly rows: readonly DataRow[];
+  readonly needs: readonly Field[];
+  readonly gives: readonly Field[];
 }
 
 export interface TestDifference {
@@ -25,7 +31,7 @@ export interface TestDifference {
   readonly code: string;
   /** As it would stand then. */
   readonly after: StoredTest;
-  /** Whether its steps or data rows differ: then a new draft begins. */
+  /** Whether its steps, values or data rows differ: then a new draft begins. */
   readonly hasNewContent: boolean;
   readonly changes: readonly { readonly field: string; readonly before: string; readonly after: string }[];
   readonly sentences: number;
@@ -129,6 +135,7 @@ function createFinder({ nodes, teams, applications }: TestSurroundings): Finder 
 }
 
 function compare(entry: TestEntry, { code, known, ...found }: Found & { code: string; known: StoredTest | undefined }): TestDifference {
+  const steps = known ? describeSteps(known.steps, entry.steps) : [];
   const after: StoredTest = {
     ...{ code, name: entry.name, ...found },
     priority: entry.priority ?? known?.priority ?? 'medium',
@@ -136,13 +143,40 @@ function compare(entry: TestEntry, { code, known, ...found }: Found & { code: st
     minutes: entry.minutes ?? known?.minutes ?? Math.max(5, entry.steps.length * 2),
     steps: entry.steps,
     rows: entry.rows.length > 0 ? entry.rows : (known?.rows ?? []),
+    ...findInterface(entry, known, steps.length === 0),
   };
   const counts = { sentences: entry.sentences, byHand: entry.byHand };
   if (!known) return { kind: 'new', code, after, hasNewContent: true, changes: [], ...counts };
-  const content = [...describeSteps(known.steps, after.steps), ...describeRows(known.rows, after.rows)];
+  const content = [...steps, ...describeValues(entry.fields ?? [], known, after), ...describeRows(known.rows, after.rows)];
   const changes = [...describeFields(known, after), ...content];
   return { kind: changes.length > 0 ? 'changed' : 'same', code, after, hasNewContent: content.length > 0, changes, ...counts };
 }
+
+/** What it needs and gives then: by its steps, with the types that the list says, else those that were confirmed before. */
+function findInterface({ steps, fields = [] }: TestEntry, known: StoredTest | undefined, hasSameSteps: boolean): TestInterface {
+  const retype = (list: readonly Field[]): Field[] =>
+    list.map((field) => {
+      const said = fields.find(({ name }) => toNameKey(name) === toNameKey(field.name));
+      return said ? { ...said, name: field.name, required: field.required } : field;
+    });
+  const { needs, gives } = known && hasSameSteps ? known : deriveInterface(steps, known);
+  return { needs: retype(needs), gives: retype(gives) };
+}
+
+/** Values that are there and get another type, by the list. */
+function describeValues(fields: readonly Field[], before: StoredTest, after: StoredTest): TestDifference['changes'] {
+  return fields.flatMap(({ name }) => {
+    const find = ({ needs, gives }: StoredTest) => [...needs, ...gives].find((field) => toNameKey(field.name) === toNameKey(name));
+    const [was, is] = [find(before), find(after)];
+    if (!was || !is || isSame(was, is)) return [];
+    return [{ field: `type of ${is.name}`, before: tellType(was), after: tellType(is) }];
+  });
+}
+
+const tellType = ({ type, choices, pattern, example }: Field): string =>
+  [FIELD_TYPE_WORDS[type], choices?.join('; '), pattern, example === undefined ? undefined : `such as ${example}`]
+    .filter((part) => part !== undefined && part !== '')
+    .join(', ');
 
 function describeFields(before: StoredTest, after: StoredTest): TestDifference['changes'] {
   return (['name', 'activity', 'team', 'application', 'priority', 'tags', 'minutes'] as const).flatMap((field) => {

@@ -1,5 +1,4 @@
 import type { StoredTest } from './compare-tests.ts';
-import type { Field } from '../values/field.ts';
 
 /** A test as it is written out: as it is stored, with what a reader wants to know. */
 export interface ExportedTest extends StoredTest {
@@ -7,8 +6,6 @@ export interface ExportedTest extends StoredTest {
   readonly state: string;
   /** The names on the map, from the top. */
   readonly path: readonly string[];
-  readonly needs: readonly Field[];
-  readonly gives: readonly Field[];
 }
 
 /** The inputs of a test's rows, in the order of its needs; what only rows name stands behind. */

@@ -1,3 +1,4 @@
+import { arrangeEntries } from './arrange-entries.ts';
 import { findCodeParents } from './find-code-parents.ts';
 import type { ColumnKind, ColumnMap } from '../tables/guess-columns.ts';
 import { guessColumns } from '../tables/guess-columns.ts';
@@ -235,33 +236,17 @@ interface Arranging {
   readonly problems: readonly ImportProblem[];
 }
 
-/** Puts parents before their children, keeping the file's order among siblings; a circle is a problem. */
+/** Parents come before their children; a circle is a problem. */
 function arrange(table: TextTable, mapping: MapMapping, { heads, parents, problems }: Arranging): MapReading {
-  const at = new Map(heads.map(({ code }, index) => [code ?? `#${index}`, index]));
-  const below = new Map<number, number[]>();
-  heads.forEach((_, index) => {
-    const parent = parents[index];
-    const over = parent === null || parent === undefined ? -1 : (at.get(parent) ?? -1);
-    const list = below.get(over);
-    if (list) list.push(index);
-    else below.set(over, [index]);
-  });
-  const entries: MapEntry[] = [];
-  const placed = new Set<number>();
-  const stack = [...(below.get(-1) ?? [])].reverse().map((index) => ({ index, parent: -1 }));
-  for (let next = stack.pop(); next; next = stack.pop()) {
-    const head = heads[next.index];
-    if (!head) continue;
-    placed.add(next.index);
-    const outer = next.parent < 0 ? (parents[next.index] ?? null) : null;
-    const place = entries.push({ ...toEntry(table, mapping, head, next.parent), outerParent: outer }) - 1;
-    for (const child of [...(below.get(next.index) ?? [])].reverse()) stack.push({ index: child, parent: place });
-  }
-  const circles = heads
-    .filter((_, index) => !placed.has(index))
-    .map(({ row, code, name }) => ({
-      ...getPlace(table, row, mapping.columns.parent),
-      message: `${code ?? name} is its own parent in the end; one of its parents has to be another.`,
-    }));
-  return { entries, problems: [...problems, ...circles] };
+  const { arranged, circles } = arrangeEntries(heads.map((head, index) => ({ ...head, parent: parents[index] ?? null })));
+  return {
+    entries: arranged.map(({ item, parent, outerParent }) => ({ ...toEntry(table, mapping, item, parent), outerParent })),
+    problems: [
+      ...problems,
+      ...circles.map(({ row, code, name }) => ({
+        ...getPlace(table, row, mapping.columns.parent),
+        message: `${code ?? name} is its own parent in the end; one of its parents has to be another.`,
+      })),
+    ],
+  };
 }

@@ -6,6 +6,7 @@ import { findAction } from '../tests/step-verbs.ts';
 import type { Step } from '../tests/step.ts';
 import { normalizeStep } from '../tests/step.ts';
 import type { DataRow } from '../tests/version.ts';
+import type { Field } from '../values/field.ts';
 import type { ColumnKind, ColumnMap } from '../tables/guess-columns.ts';
 import { guessColumns } from '../tables/guess-columns.ts';
 import type { ImportProblem, Place } from '../tables/place.ts';
@@ -73,6 +74,8 @@ export interface TestEntry {
   readonly minutes?: number | undefined;
   readonly steps: readonly Step[];
   readonly rows: readonly DataRow[];
+  /** Types of its values, where the file says any. */
+  readonly fields?: readonly Field[] | undefined;
   /** How many sentences it has, and how many of them became steps by hand. */
   readonly sentences: number;
   readonly byHand: number;

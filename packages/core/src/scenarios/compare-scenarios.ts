@@ -105,3 +105,25 @@ function compareRows(before: ComparedScenario['rows'], after: ComparedScenario['
     }),
   ];
 }
+
+/** A leg’s line in a comparison, as people read it: numbers from 1, words instead of ids. */
+export interface ComparisonLine {
+  readonly kind: LegDifference['kind'];
+  readonly before: ComparedSide | null;
+  readonly after: ComparedSide | null;
+  readonly changes: string[];
+}
+
+type ComparedSide = Pick<ComparedLeg, 'title' | 'test' | 'team'> & { readonly index: number };
+
+export const toComparisonLines = (legs: readonly LegDifference[]): ComparisonLine[] =>
+  legs.map((row) => ({
+    kind: row.kind,
+    before: toSide('before' in row ? row.before : undefined),
+    after: toSide('after' in row ? row.after : undefined),
+    changes: [...row.changes],
+  }));
+
+function toSide(side: { readonly index: number; readonly item: ComparedLeg } | undefined): ComparedSide | null {
+  return side ? { index: side.index + 1, title: side.item.title, test: side.item.test, team: side.item.team } : null;
+}

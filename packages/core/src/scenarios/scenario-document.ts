@@ -43,6 +43,9 @@ export interface ScenarioDocument {
   readonly classes: ClassSetup | null;
 }
 
+/** A scenario that has just begun. */
+export const EMPTY_DOCUMENT: ScenarioDocument = { legs: [], columns: [], rows: [], classes: null };
+
 export function createLeg(leg: Partial<LegDocument> & Pick<LegDocument, 'id'>): LegDocument {
   return {
     ...{ test: null, version: null, title: null, team: null, persona: null, after: null, wires: [], waitDays: 0 },

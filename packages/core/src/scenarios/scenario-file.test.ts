@@ -60,7 +60,7 @@ describe('a scenario as a file', () => {
       file([fileLeg({ key: 'x', test: 'GONE', lane: 'Legal', persona: 'Judge', after: ['nobody'] })]),
       context(),
     );
-    expect(read.problems).toEqual(['Leg 1 names the test GONE, which is not in the library.']);
+    expect(read.problems).toEqual([{ leg: 0, message: 'Leg 1 names the test GONE, which is not in the library.' }]);
     expect(read.warnings).toEqual([
       'Legal is no team yet; its legs get no lane, and a note.',
       'Judge is no persona yet; it is left out.',

@@ -87,10 +87,16 @@ export interface FileContext extends ScenarioNames {
   readonly createId: () => string;
 }
 
+/** What is wrong with a leg of a file; `leg` counts from 0. */
+export interface LegProblem {
+  readonly leg: number;
+  readonly message: string;
+}
+
 export interface FileReading {
   readonly document: ScenarioDocument;
   /** What keeps the file from being taken in. */
-  readonly problems: readonly string[];
+  readonly problems: readonly LegProblem[];
   /** What was taken otherwise than it stands in the file. */
   readonly warnings: readonly string[];
 }
@@ -100,7 +106,7 @@ export interface FileReading {
  * tests are found by their names. What is not found is kept in words and told. Cost O(legs × legs there).
  */
 export function readScenarioFile(file: ScenarioFile, context: FileContext): FileReading {
-  const problems: string[] = [];
+  const problems: LegProblem[] = [];
   const warnings: string[] = [];
   const idOf = matchLegs(file, context);
   const legs = file.legs.map((leg, index) => readLeg(leg, index, { context, idOf, problems, warnings }));
@@ -132,14 +138,15 @@ function isLike(leg: FileLeg, other: LegDocument): boolean {
 interface LegReading {
   readonly context: FileContext;
   readonly idOf: ReadonlyMap<string, string>;
-  readonly problems: string[];
+  readonly problems: LegProblem[];
   readonly warnings: string[];
 }
 
 function readLeg(leg: FileLeg, index: number, { context, idOf, problems, warnings }: LegReading): LegDocument {
   const number = index + 1;
   const test = findTest(leg, context);
-  if (leg.test !== null && test === null) problems.push(`Leg ${number} names the test ${leg.test}, which is not in the library.`);
+  if (leg.test !== null && test === null)
+    problems.push({ leg: index, message: `Leg ${number} names the test ${leg.test}, which is not in the library.` });
   if (leg.test === null && test !== null) warnings.push(`Leg ${number}, ${leg.title}, is taken for the test ${test}, which has that name.`);
   const lane = findNamed(context.teams, leg.lane);
   if (leg.lane !== null && lane === null) warnings.push(`${leg.lane} is no team yet; its legs get no lane, and a note.`);

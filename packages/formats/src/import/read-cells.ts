@@ -26,18 +26,19 @@ export function createRowReader(row: TableRow, problems: ImportProblem[]) {
       }
       return text;
     },
-    yesNo: (column: string): boolean => {
+    yesNo: (column: string): boolean | null => {
       const text = row.text(column).toLowerCase();
-      if (['', 'no', 'n', 'false', '0'].includes(text)) return false;
+      if (text === '') return null;
+      if (['no', 'n', 'false', '0'].includes(text)) return false;
       if (!['yes', 'y', 'true', '1', 'x'].includes(text)) fail(column, `“${text}” should be yes or no.`);
       return true;
     },
-    wholeNumber: (column: string, fallback: number): number => {
+    wholeNumber: (column: string): number | null => {
       const text = row.text(column);
-      if (text === '') return fallback;
+      if (text === '') return null;
       if (!/^\d{1,5}$/.test(text) || Number(text) < 1 || Number(text) > 10_000) {
         fail(column, `“${text}” should be a whole number from 1 to 10000.`);
-        return fallback;
+        return null;
       }
       return Number(text);
     },

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { checkImport } from '@kindred-baton/core/imports/check-import';
+import { toWorkbookEntries } from '@kindred-baton/core/imports/workbook-entries';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import * as XLSX from 'xlsx';
@@ -29,30 +29,21 @@ const problemsOf = async (bytes: Uint8Array) =>
   (await readImport(bytes)).problems.map(({ sheet, row, column, message }) => `${sheet} ${row ?? ''} ${column ?? ''}: ${message}`);
 const fixture = (name: string) =>
   new Uint8Array(readFileSync(fileURLToPath(new URL(`../../../../tests/fixtures/${name}`, import.meta.url))));
-const AROUND = {
-  nodes: [],
-  tests: [],
-  scenarios: [],
-  teams: ['Customer desk', 'Field crews', 'Finance'],
-  applications: ['Millrace Customer', 'Millrace Works', 'Millrace Ledger'],
-  levels: 3,
-};
-
 describe('a workbook that another program made', () => {
   // Made by openpyxl 3.0 and LibreOffice 7.4 (both from Debian), from the same rows.
   it.each(['street-lighting.openpyxl.xlsx', 'street-lighting.libreoffice.xlsx'])('%s is read whole', async (name) => {
-    const { document, problems } = await readImport(fixture(name));
+    const { sheets, problems } = await readImport(fixture(name));
     expect(problems).toEqual([]);
-    expect(checkImport(document, AROUND).problems).toEqual([]);
-    expect(document.nodes.map(({ code, parent, isCritical }) => [code, parent, isCritical])).toContainEqual(['HL-1.1', 'HL-1', true]);
-    expect(document.tests.map(({ code, minutes, steps }) => [code, minutes, steps.length])).toEqual([
+    expect(toWorkbookEntries(sheets).problems).toEqual([]);
+    expect(sheets.nodes.map(({ code, parent, isCritical }) => [code, parent, isCritical])).toContainEqual(['HL-1.1', 'HL-1', true]);
+    expect(sheets.tests.map(({ code, minutes, steps }) => [code, minutes, steps.length])).toEqual([
       ['HL-T1', 6, 4],
       ['HL-T2', 25, 3],
       ['HL-T3', 9, 2],
     ]);
-    expect(document.tests[0]?.steps.map(({ step }) => step.do)).toEqual(['go', 'fill', 'press', 'keep']);
-    expect(document.scenarios[0]?.legs.map(({ test }) => test)).toEqual(['HL-T1', 'HL-T3', 'HL-T2']);
-    expect(document.rows.map(({ values }) => values)).toEqual([{ Street: 'Mill Lane' }, { Street: 'Quay' }]);
+    expect(sheets.tests[0]?.steps.map(({ step }) => step.do)).toEqual(['go', 'fill', 'press', 'keep']);
+    expect(sheets.scenarios[0]?.legs.map(({ test }) => test)).toEqual(['HL-T1', 'HL-T3', 'HL-T2']);
+    expect(sheets.rows.map(({ values }) => values)).toEqual([{ Street: 'Mill Lane' }, { Street: 'Quay' }]);
   });
 
   it('may have real dates in its data rows', async () => {
@@ -60,8 +51,8 @@ describe('a workbook that another program made', () => {
       ['Scenario', 'Row', 'Wanted by'],
       ['S-1', 'One', new Date(Date.UTC(2026, 2, 31))],
     ];
-    const { document } = await readImport(write({ 'Data rows': rows }));
-    expect(document.rows[0]?.values).toEqual({ 'Wanted by': '2026-03-31' });
+    const { sheets } = await readImport(write({ 'Data rows': rows }));
+    expect(sheets.rows[0]?.values).toEqual({ 'Wanted by': '2026-03-31' });
   });
 });
 
@@ -72,9 +63,9 @@ describe('the empty template', () => {
     expect(workbook.SheetNames).toEqual(['Read me', 'Processes', 'Tests', 'Scenarios', 'Values', 'Data rows']);
     const heads = XLSX.utils.sheet_to_json<string[]>(workbook.Sheets['Tests'] ?? {}, { header: 1 })[0];
     expect(heads).toEqual(HEADS['Tests']);
-    const { document, problems } = await readImport(bytes);
+    const { sheets, problems } = await readImport(bytes);
     expect(problems).toEqual([]);
-    expect(document).toEqual({ nodes: [], tests: [], fields: [], scenarios: [], rows: [] });
+    expect(sheets).toEqual({ nodes: [], tests: [], fields: [], scenarios: [], rows: [] });
   });
 });
 

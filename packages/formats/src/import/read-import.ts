@@ -1,4 +1,4 @@
-import type { ImportDocument } from '@kindred-baton/core/imports/import-document';
+import type { WorkbookSheets } from '@kindred-baton/core/imports/workbook-sheets';
 import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import { readWorkbook } from '../workbook/read-workbook.ts';
@@ -12,19 +12,19 @@ import { readTable } from './read-table.ts';
 import { readTestRows } from './read-tests.ts';
 
 export interface ImportReading {
-  readonly document: ImportDocument;
+  readonly sheets: WorkbookSheets;
   readonly problems: readonly ImportProblem[];
 }
 
-const NOTHING: ImportDocument = { nodes: [], tests: [], fields: [], scenarios: [], rows: [] };
+const NOTHING: WorkbookSheets = { nodes: [], tests: [], fields: [], scenarios: [], rows: [] };
 
 /**
  * Reads a lead's workbook in the layout of docs/import.md. Everything that is wrong comes back with sheet, row and column;
- * the document holds what could be read. Never throws.
+ * `sheets` holds what could be read. Never throws.
  */
 export async function readImport(bytes: Uint8Array): Promise<ImportReading> {
   const workbook = await readWorkbook(bytes);
-  if (!workbook.ok) return { document: NOTHING, problems: [workbook] };
+  if (!workbook.ok) return { sheets: NOTHING, problems: [workbook] };
   const tables = new Map<SheetKey, Table>();
   const problems: ImportProblem[] = [];
   for (const sheet of workbook.sheets) {
@@ -57,7 +57,7 @@ function readTables(tables: ReadonlyMap<SheetKey, Table>, problems: readonly Imp
   const fields = readFieldRows(rowsOf('values'));
   const rows = readRowRows(rowsOf('rows'));
   return {
-    document: { nodes: nodes.items, tests: tests.items, scenarios: scenarios.items, fields: fields.items, rows: rows.items },
+    sheets: { nodes: nodes.items, tests: tests.items, scenarios: scenarios.items, fields: fields.items, rows: rows.items },
     problems: [
       ...problems,
       ...[...tables.values()].flatMap((table) => table.problems),

@@ -1,4 +1,4 @@
-import type { ImportedField, ImportedNode, ImportedRow } from '@kindred-baton/core/imports/import-document';
+import type { ImportedField, ImportedNode, ImportedRow } from '@kindred-baton/core/imports/workbook-sheets';
 import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { FIELD_TYPES, FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
 import type { FieldType } from '@kindred-baton/core/values/field';
@@ -18,7 +18,7 @@ export function readNodeRows(rows: readonly TableRow[]): Part<ImportedNode> {
       team: read.optional('Team'),
       application: read.optional('Application'),
       isCritical: read.yesNo('Critical'),
-      description: row.text('Description'),
+      description: read.optional('Description'),
     };
   });
   return { items, problems };

@@ -1,4 +1,4 @@
-import type { ImportedLeg, ImportedScenario } from '@kindred-baton/core/imports/import-document';
+import type { ImportedLeg, ImportedScenario } from '@kindred-baton/core/imports/workbook-sheets';
 import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { groupByHead } from './group-by-head.ts';
 import type { Part } from './read-cells.ts';

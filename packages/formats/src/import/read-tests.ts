@@ -1,4 +1,4 @@
-import type { ImportedStep, ImportedTest } from '@kindred-baton/core/imports/import-document';
+import type { ImportedStep, ImportedTest } from '@kindred-baton/core/imports/workbook-sheets';
 import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { parseStep } from '@kindred-baton/core/tests/parse-step';
 import { findAction } from '@kindred-baton/core/tests/step-verbs';
@@ -8,8 +8,6 @@ import type { Part } from './read-cells.ts';
 import { createRowReader } from './read-cells.ts';
 import { groupByHead } from './group-by-head.ts';
 import type { TableRow } from './read-table.ts';
-
-const DEFAULT_MINUTES = 15;
 
 /** One row a step; a test begins where a new code stands in the Test column. */
 export function readTestRows(rows: readonly TableRow[]): Part<ImportedTest> {
@@ -23,7 +21,7 @@ export function readTestRows(rows: readonly TableRow[]): Part<ImportedTest> {
       activity: read.required('Activity'),
       team: read.optional('Team'),
       application: read.optional('Application'),
-      minutes: read.wholeNumber('Minutes', DEFAULT_MINUTES),
+      minutes: read.wholeNumber('Minutes'),
       steps: members.flatMap((row) => readStep(row, problems)),
     };
   });
@@ -68,6 +66,6 @@ function readStepCells(row: TableRow, read: Reader): Step | undefined {
     value: row.text('With'),
     expect: row.text('You should see'),
     keepAs: row.text('Keep as'),
-    optional: read.yesNo('Optional'),
+    optional: read.yesNo('Optional') ?? false,
   });
 }

@@ -78,7 +78,8 @@ async function addNames({ db, actor }: Context, { newTeams, newApplications }: M
     await db.insert(applications).values(newApplications.map((name) => ({ id: createId<'application'>(), programmeId, name })));
 }
 
-function toSurroundings({ nodes, levels, codeScheme, names }: Outline): MapSurroundings {
+/** The map as process lists are compared with it. */
+export function toSurroundings({ nodes, levels, codeScheme, names }: Outline): MapSurroundings {
   return {
     ...{ levels, scheme: codeScheme, nodes: toNodeStates(nodes) },
     ...{ teams: names.teams.names, applications: names.applications.names, people: names.people.names },

@@ -1,11 +1,9 @@
-import { eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { TestId } from '@kindred-baton/core/ids';
-import type { StoredTest, TestComparison, TestDifference } from '@kindred-baton/core/imports/compare-tests';
+import type { StoredTest, TestComparison, TestDifference, TestSurroundings } from '@kindred-baton/core/imports/compare-tests';
 import { compareTests } from '@kindred-baton/core/imports/compare-tests';
 import type { TestEntry } from '@kindred-baton/core/imports/test-table';
-import { deriveInterface } from '@kindred-baton/core/tests/interface';
-import type { Field } from '@kindred-baton/core/values/field';
 import { chunk } from '../chunk.ts';
 import { createId } from '../ids.ts';
 import { lockMap } from '../map/edit-map.ts';
@@ -26,18 +24,19 @@ export interface TestImport {
 /** A list of tests against the library. */
 export const compareTestImport: Query<TestImport, TestComparison> = {
   right: 'edit tests',
-  read: async (context, input) => (await compare(context, input)).comparison,
+  read: async (context, { entries, activity }) => compareTests(entries, (await loadLibrary(context)).around, { activity }),
 };
 
-interface Loaded {
-  readonly comparison: TestComparison;
+interface Library {
+  readonly around: TestSurroundings;
   readonly known: ReadonlyMap<string, NewestVersion>;
   readonly nodeIds: ReadonlyMap<string, NewestVersion['test']['nodeId']>;
   readonly teamIds: ReadonlyMap<string, NonNullable<NewestVersion['test']['teamId']>>;
   readonly applicationIds: ReadonlyMap<string, NonNullable<NewestVersion['test']['applicationId']>>;
 }
 
-async function compare(context: ReadContext, { entries, activity }: TestImport): Promise<Loaded> {
+/** The library as lists of tests are compared with it, in newest versions. Four queries. */
+export async function loadLibrary(context: ReadContext): Promise<Library> {
   const { db, actor } = context;
   const [tree, rows, teamRows, applicationRows] = await Promise.all([
     loadTree(context),
@@ -47,28 +46,23 @@ async function compare(context: ReadContext, { entries, activity }: TestImport):
   ]);
   const teamOf = new Map<string | null, string>(teamRows.map(({ id, name }) => [id, name]));
   const applicationOf = new Map<string | null, string>(applicationRows.map(({ id, name }) => [id, name]));
-  const comparison = compareTests(
-    entries,
-    {
-      tests: rows.map(({ test, version }): StoredTest => {
+  const toNames = (row: { teamId: string | null; applicationId: string | null }) => ({
+    team: teamOf.get(row.teamId) ?? null,
+    application: applicationOf.get(row.applicationId) ?? null,
+  });
+  return {
+    around: {
+      tests: rows.map(({ test, version: { steps, rows: dataRows, needs, gives } }): StoredTest => {
         const { code, name, priority, tags, minutes } = test;
-        const place = tree.byId.get(test.nodeId)?.node.code ?? '';
-        const names = { team: teamOf.get(test.teamId) ?? null, application: applicationOf.get(test.applicationId) ?? null };
-        return { code, name, activity: place, ...names, priority, tags, minutes, steps: version.steps, rows: version.rows };
+        const activity = tree.byId.get(test.nodeId)?.node.code ?? '';
+        return { code, name, activity, ...toNames(test), priority, tags, minutes, steps, rows: dataRows, needs, gives };
       }),
       nodes: tree.nodes
         .filter(({ node }) => node.retiredAt === null)
-        .map(({ node }) => ({
-          ...{ code: node.code, name: node.name },
-          ...{ team: teamOf.get(node.teamId) ?? null, application: applicationOf.get(node.applicationId) ?? null },
-        })),
+        .map(({ node }) => ({ code: node.code, name: node.name, ...toNames(node) })),
       teams: teamRows.map(({ name }) => name),
       applications: applicationRows.map(({ name }) => name),
     },
-    { activity },
-  );
-  return {
-    comparison,
     known: new Map(rows.map((row) => [row.test.code, row])),
     nodeIds: new Map(tree.nodes.map(({ node }) => [node.code, node.id])),
     teamIds: new Map(teamRows.map(({ id, name }) => [name, id])),
@@ -76,32 +70,53 @@ async function compare(context: ReadContext, { entries, activity }: TestImport):
   };
 }
 
+interface StoreInput extends TestImport {
+  readonly seen: (comparison: TestComparison) => boolean;
+  /** New tests come in agreed, by whoever takes them in; else as drafts. */
+  readonly agreesNew?: boolean;
+}
+
 /** Stores what is new and changed, all or nothing; when others changed it since the preview, nothing. Changed steps begin a new draft. */
-export const storeTestImport: Operation<TestImport & { readonly seen: (comparison: TestComparison) => boolean }, { changed: number }> = {
+export const storeTestImport: Operation<StoreInput, { changed: number }> = {
   right: 'edit tests',
-  run: async (context, { seen, ...input }) => {
+  run: async (context, { seen, entries, activity, agreesNew = false }) => {
     await lockMap(context);
-    const loaded = await compare(context, input);
-    const { comparison } = loaded;
+    const library = await loadLibrary(context);
+    const comparison = compareTests(entries, library.around, { activity });
     if (!seen(comparison)) throw new AppError('conflict', 'The library has changed since the preview; look at the file again.');
     if (comparison.problems.length > 0) throw new AppError('invalid', 'There is something to mend in the file; nothing was stored.');
     const differing = comparison.differences.filter(({ kind }) => kind !== 'same');
-    const ids = await storeTests(context, differing, loaded);
-    await storeDrafts(context, differing, { ...loaded, ids });
-    await context.record(
-      differing.map(({ kind, code, after }) => ({
-        ...{ subject: 'test' as const, subjectId: ids.get(code) ?? '', action: kind === 'new' ? 'added' : 'changed' },
-        details: { code, name: after.name, by: 'import' },
-      })),
+    const ids = await storeTests(context, differing, library);
+    await storeDrafts(context, differing, { ...library, ids });
+    const agreed = agreesNew ? differing.filter(({ kind }) => kind === 'new') : [];
+    await agreeFirstVersions(
+      context,
+      agreed.flatMap(({ code }) => ids.get(code) ?? []),
     );
+    const toChange = ({ code, after }: TestDifference, action: string) => ({
+      ...{ subject: 'test' as const, subjectId: ids.get(code) ?? '', action },
+      details: { code, name: after.name, by: 'import' },
+    });
+    await context.record([
+      ...differing.map((difference) => toChange(difference, difference.kind === 'new' ? 'added' : 'changed')),
+      ...agreed.map((difference) => toChange(difference, 'agreed')),
+    ]);
     return { changed: differing.length };
   },
 };
 
+async function agreeFirstVersions({ db, actor, now }: Context, ids: readonly TestId[]): Promise<void> {
+  for (const piece of chunk(ids))
+    await db
+      .update(testVersions)
+      .set({ state: 'agreed', agreedAt: now, agreedBy: actor.personId })
+      .where(and(inArray(testVersions.testId, piece), eq(testVersions.state, 'draft')));
+}
+
 async function storeTests(
   { db, actor }: Context,
   differing: readonly TestDifference[],
-  { known, nodeIds, teamIds, applicationIds }: Loaded,
+  { known, nodeIds, teamIds, applicationIds }: Library,
 ): Promise<Map<string, TestId>> {
   const ids = new Map<string, TestId>();
   const fresh = [];
@@ -127,7 +142,7 @@ async function storeTests(
 async function storeDrafts(
   context: Context,
   differing: readonly TestDifference[],
-  { known, ids }: Pick<Loaded, 'known'> & { ids: ReadonlyMap<string, TestId> },
+  { known, ids }: Pick<Library, 'known'> & { ids: ReadonlyMap<string, TestId> },
 ): Promise<void> {
   const drafts = [];
   const replaced = [];
@@ -135,9 +150,8 @@ async function storeDrafts(
     const id = ids.get(code);
     if (!hasNewContent || !id) continue;
     const before = known.get(code)?.version;
-    const { needs, gives } = deriveInterface(after.steps, before);
     const rows = after.rows.map((row) => ({ ...row, values: { ...row.values } }));
-    const content = { steps: [...after.steps], needs: [...needs] as Field[], gives: [...gives] as Field[], rows };
+    const content = { steps: [...after.steps], needs: [...after.needs], gives: [...after.gives], rows };
     if (before?.state === 'draft') replaced.push(before.id);
     const number = before === undefined ? 1 : before.state === 'draft' ? before.number : before.number + 1;
     const revision = before?.state === 'draft' ? before.revision + 1 : 1;

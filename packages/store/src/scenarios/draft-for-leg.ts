@@ -26,7 +26,7 @@ export const draftForLeg: Operation<{ code: string; leg: LegId; test: string; no
       list.map((field) => ({ ...field, choices: field.choices ? [...field.choices] : undefined }));
     await saveTest.run(context, { code: test, save: { ...save, needs: fields(leg.needs), gives: fields(leg.gives) } });
     const link: ScenarioEdit = { kind: 'change leg', leg: legId, change: { test, title: null } };
-    await editScenario.run(context, { code, edits: [link] as never });
+    await editScenario.run(context, { code, edits: [link] });
     return { code: test };
   },
 };

@@ -1,11 +1,11 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { EditScenario } from '@kindred-baton/contracts/scenarios/scenario';
 import type { ScenarioId } from '@kindred-baton/core/ids';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { editScenario as editDocument } from '@kindred-baton/core/scenarios/edit-scenario';
 import type { ScenarioDocument } from '@kindred-baton/core/scenarios/scenario-document';
 import type { Context, Operation } from '../operation.ts';
+import type { ScenarioRecord } from '../schema/scenarios.ts';
 import { scenarioStates, scenarios } from '../schema/scenarios.ts';
 import { storeDocument, toDocument } from './document.ts';
 import { loadChains } from './load-chains.ts';
@@ -14,26 +14,36 @@ import { loadChains } from './load-chains.ts';
  * Makes edits of a scenario, all of them or none, with its row locked, so that two people who edit at once join their edits. Gives the edits
  * that take them back. An agreed scenario that gets an open leg is a sketch again.
  */
-export const editScenario: Operation<{ code: string } & EditScenario, { undo: ScenarioEdit[] }> = {
+export const editScenario: Operation<{ code: string; edits: readonly ScenarioEdit[] }, { undo: ScenarioEdit[] }> = {
   right: 'edit scenarios',
   run: async (context, { code, edits }) => {
-    const { db } = context;
-    const { scenario, document: before } = await lockScenario(context, code);
-    const edited = editDocument(before, edits as readonly ScenarioEdit[]);
-    if (!edited.ok) throw new AppError(edited.isConflict ? 'conflict' : 'invalid', edited.message, { details: { edit: edited.edit } });
-    await storeDocument(context, scenario.id, { before, after: edited.document });
-    const isSketch = edited.document.legs.some(({ test }) => test === null);
-    if (scenario.state === 'agreed' && isSketch) await db.update(scenarios).set({ state: 'sketch' }).where(eq(scenarios.id, scenario.id));
-    await keepState(context, scenario.id, { before, after: edited.document });
-    await context.record({
-      subject: 'scenario',
-      subjectId: scenario.id,
-      action: describeEdits(edits as readonly ScenarioEdit[]),
-      details: { edits },
-    });
-    return { undo: edited.undo };
+    const { scenario, document } = await lockScenario(context, code);
+    return { undo: await applyEdits(context, { scenario, before: document }, edits) };
   },
 };
+
+interface LockedScenario {
+  readonly scenario: Pick<ScenarioRecord, 'id' | 'state'>;
+  readonly before: ScenarioDocument;
+}
+
+/** Makes edits of a scenario that the caller has locked, or has just begun. */
+export async function applyEdits(
+  context: Context,
+  { scenario, before }: LockedScenario,
+  edits: readonly ScenarioEdit[],
+): Promise<ScenarioEdit[]> {
+  const edited = editDocument(before, edits);
+  if (!edited.ok) throw new AppError(edited.isConflict ? 'conflict' : 'invalid', edited.message, { details: { edit: edited.edit } });
+  const change = { before, after: edited.document };
+  await storeDocument(context, scenario.id, change);
+  const isSketch = edited.document.legs.some(({ test }) => test === null);
+  if (scenario.state === 'agreed' && isSketch)
+    await context.db.update(scenarios).set({ state: 'sketch' }).where(eq(scenarios.id, scenario.id));
+  await keepState(context, scenario.id, change);
+  await context.record({ subject: 'scenario', subjectId: scenario.id, action: describeEdits(edits), details: { edits } });
+  return edited.undo;
+}
 
 /** “leg added” for one edit, “edited” for several of different kinds. */
 function describeEdits(edits: readonly ScenarioEdit[]): string {

@@ -6,7 +6,7 @@ import type { DrawnTest } from '@kindred-baton/core/scenarios/draw-legs';
 import { toLegView, toTestKey } from '@kindred-baton/core/scenarios/draw-legs';
 import type { LegDocument } from '@kindred-baton/core/scenarios/scenario-document';
 import { wireChain } from '@kindred-baton/core/scenarios/wire-chain';
-import type { Tree } from '../map/load-tree.ts';
+import type { Tree, TreeNode } from '../map/load-tree.ts';
 import { loadTree } from '../map/load-tree.ts';
 import type { ReadContext } from '../operation.ts';
 import type { LegRow, ScenarioRecord, ScenarioRowRecord } from '../schema/scenarios.ts';
@@ -106,19 +106,26 @@ function toLoadedLeg(row: LegRow, { test, named }: Linked, { newest: newestOf, t
   const version = named ?? newest;
   const entry = test ? tree.byId.get(test.nodeId) : undefined;
   const document = toLegDocument(row, test?.code ?? null);
-  const drawn: DrawnTest | undefined = test
-    ? {
-        ...{ name: test.name, team: test.teamId, needs: version?.needs ?? [], gives: version?.gives ?? [] },
-        ownValues: version?.rows[0]?.values ?? {},
-        place: entry ? { parent: entry.node.parentId ?? '', order: entry.order } : null,
-        isRetired: newest?.state === 'retired',
-      }
-    : undefined;
+  const drawn = test ? toDrawn(test, { version, entry, isRetired: newest?.state === 'retired' }) : undefined;
   return {
     ...{ row, document, test, version, drawn },
     newer: newest?.state === 'agreed' && version && newest.number > version.number ? newest.number : null,
     view: toLegView(document, drawn),
     teamId: row.teamId ?? test?.teamId ?? null,
+  };
+}
+
+interface DrawnFrom {
+  readonly version: TestVersionRow | null;
+  readonly entry: TreeNode | undefined;
+  readonly isRetired: boolean;
+}
+
+export function toDrawn(test: TestRow, { version, entry, isRetired }: DrawnFrom): DrawnTest {
+  return {
+    ...{ name: test.name, team: test.teamId, needs: version?.needs ?? [], gives: version?.gives ?? [], isRetired },
+    ownValues: version?.rows[0]?.values ?? {},
+    place: entry ? { parent: entry.node.parentId ?? '', order: entry.order } : null,
   };
 }
 

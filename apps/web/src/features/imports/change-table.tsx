@@ -34,18 +34,10 @@ export function ChangeTable({ lines }: { readonly lines: readonly ChangeLine[] }
                 <td className="font-mono text-[13px] whitespace-nowrap">{code}</td>
                 <td>{parts === undefined ? title : <Parts title={title} parts={parts} />}</td>
                 <td>
-                  <span
-                    className={`rounded-[5px] border px-1.5 text-[12px] ${kind === 'new' ? 'border-baton-line bg-baton-tint text-baton-ink' : 'border-line bg-band'}`}
-                  >
-                    {kind === 'new' ? '+ new' : '≠ changed'}
-                  </span>
+                  <ChangeKind kind={kind} />
                 </td>
                 <td className="text-[13px] text-soft">
-                  {changes.map(({ field, before, after }) => (
-                    <span key={field} className="block">
-                      {field}: {before || 'nothing'} → {after || 'nothing'}
-                    </span>
-                  ))}
+                  <ChangeList changes={changes} />
                 </td>
               </tr>
             ))}
@@ -55,6 +47,19 @@ export function ChangeTable({ lines }: { readonly lines: readonly ChangeLine[] }
       {lines.length > SHOWN && <p className="px-4 py-2 text-[13px] text-soft">and {lines.length - SHOWN} more, which are taken in too</p>}
     </section>
   );
+}
+
+export function ChangeKind({ kind }: Pick<ChangeLine, 'kind'>) {
+  const look = kind === 'new' ? 'border-baton-line bg-baton-tint text-baton-ink' : 'border-line bg-band';
+  return <span className={`rounded-[5px] border px-1.5 text-[12px] ${look}`}>{kind === 'new' ? '+ new' : '≠ changed'}</span>;
+}
+
+export function ChangeList({ changes }: Pick<ChangeLine, 'changes'>) {
+  return changes.map(({ field, before, after }) => (
+    <span key={field} className="block">
+      {field}: {before || 'nothing'} → {after || 'nothing'}
+    </span>
+  ));
 }
 
 function Parts({ title, parts }: { readonly title: string; readonly parts: readonly string[] }) {

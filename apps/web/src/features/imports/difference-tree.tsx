@@ -7,8 +7,9 @@ interface DifferenceTreeProps {
   readonly differences: readonly MapDifferenceLine[];
   readonly more: number;
   /** Branches that stay as they are. */
-  readonly leftOut: readonly string[];
-  readonly onLeaveOut: (codes: readonly string[]) => void;
+  readonly leftOut?: readonly string[];
+  /** Without it, all of it is taken in or nothing. */
+  readonly onLeaveOut?: (codes: readonly string[]) => void;
 }
 
 const WORDS: Readonly<Record<MapChangeKind, { readonly word: string; readonly sign: string; readonly look: string }>> = {
@@ -20,9 +21,10 @@ const WORDS: Readonly<Record<MapChangeKind, { readonly word: string; readonly si
 };
 
 const ROW_PX = 34;
+const ALL_TAKEN: readonly string[] = [];
 
 /** What would change, as the branches it lies in; a branch that is not ticked stays as it is. */
-export function DifferenceTree({ differences, more, leftOut, onLeaveOut }: DifferenceTreeProps) {
+export function DifferenceTree({ differences, more, leftOut = ALL_TAKEN, onLeaveOut }: DifferenceTreeProps) {
   const frame = useRef<HTMLDivElement>(null);
   const out = useMemo(() => spread(differences, leftOut), [differences, leftOut]);
   // eslint-disable-next-line react-hooks/incompatible-library -- the library's own advice; nothing here is memoized by it
@@ -33,7 +35,7 @@ export function DifferenceTree({ differences, more, leftOut, onLeaveOut }: Diffe
     overscan: 12,
   });
   if (differences.length === 0) return null;
-  const toggle = (code: string) => onLeaveOut(leftOut.includes(code) ? leftOut.filter((each) => each !== code) : [...leftOut, code]);
+  const toggle = (code: string) => onLeaveOut?.(leftOut.includes(code) ? leftOut.filter((each) => each !== code) : [...leftOut, code]);
   return (
     <section className="card" aria-label="Differences">
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling frame takes the focus to be scrolled by keys */}
@@ -51,13 +53,15 @@ export function DifferenceTree({ differences, more, leftOut, onLeaveOut }: Diffe
                 className={`absolute inset-x-0 flex items-center gap-3 border-b border-line-2 px-4 ${isOut ? 'opacity-50' : ''}`}
                 style={{ top: start, height: ROW_PX }}
               >
-                <input
-                  type="checkbox"
-                  aria-label={`Take ${line.code} and its branch in`}
-                  checked={!isOut}
-                  disabled={isHeldOut}
-                  onChange={() => toggle(line.code)}
-                />
+                {onLeaveOut && (
+                  <input
+                    type="checkbox"
+                    aria-label={`Take ${line.code} and its branch in`}
+                    checked={!isOut}
+                    disabled={isHeldOut}
+                    onChange={() => toggle(line.code)}
+                  />
+                )}
                 <span className="w-[78px] flex-none truncate font-mono text-[13px] text-soft">{line.code}</span>
                 <span
                   className={`min-w-0 truncate ${line.kind === 'same' ? 'text-soft' : 'font-semibold'}`}

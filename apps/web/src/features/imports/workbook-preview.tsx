@@ -1,100 +1,71 @@
-import type { ImportPreview } from '@kindred-baton/contracts/imports/import';
+import type { WorkbookImportPreview } from '@kindred-baton/contracts/imports/import';
 import type { ReactNode } from 'react';
 import { countOf } from '../../ui/format.ts';
-import { TableHead } from '../../ui/framed-table.tsx';
+import { ComparisonTable } from '../scenarios/reuse/comparison-table.tsx';
+import { ChangeKind, ChangeList, ChangeTable } from './change-table.tsx';
+import { describeCounts } from './describe-workbook.ts';
+import { DifferenceTree } from './difference-tree.tsx';
 
-/** What a workbook would bring, and what is wrong in it, each with its place. */
-export function WorkbookPreview({ preview }: { readonly preview: ImportPreview }) {
-  const { alreadyThere: there } = preview;
-  const unchanged = [
-    there.nodes > 0 ? countOf(there.nodes, 'node') : '',
-    there.tests > 0 ? countOf(there.tests, 'test') : '',
-    there.scenarios > 0 ? countOf(there.scenarios, 'scenario') : '',
-  ].filter((part) => part !== '');
+/** What a workbook would bring and change, list by list, each compared with what is there. */
+export function WorkbookPreview({ preview: { map, tests, scenarios } }: { readonly preview: WorkbookImportPreview }) {
   return (
     <>
-      {unchanged.length > 0 && !preview.isStored && (
-        <p className="text-soft">Already there and left as they are: {unchanged.join(', ')}.</p>
-      )}
-      {preview.otherSteps.length > 0 && (
-        <p role="status" className="font-semibold">
-          This file has other steps for {listSome(preview.otherSteps)}. A workbook changes no test that is there: bring them as a list of
-          tests, and you see each change first.
-        </p>
-      )}
-      <div className="grid items-start gap-4 xl:grid-cols-3">
-        <New
-          title="Processes"
-          count={preview.nodes.length}
-          heads={['Code', 'Name', 'Below']}
-          rows={preview.nodes.map(({ code, name, parent }) => [code, name, parent ?? 'top'])}
-        />
-        <New
-          title="Tests"
-          count={preview.tests.length}
-          heads={['Code', 'Name', 'Needs → gives']}
-          rows={preview.tests.map(({ code, name, steps, needs, gives }) => [
-            code,
-            `${name}, ${countOf(steps, 'step')}`,
-            `${needs.join(', ') || 'nothing'} → ${gives.join(', ') || 'nothing'}`,
-          ])}
-        />
-        <New
-          title="Scenarios"
-          count={preview.scenarios.length}
-          heads={['Code', 'Name', 'Wiring']}
-          rows={preview.scenarios.map(({ code, name, legs, openLegs, rows, findings }) => [
-            code,
-            `${name}, ${countOf(legs, 'leg')}${openLegs > 0 ? ` (${openLegs} open)` : ''}, ${countOf(rows, 'data row')}`,
-            findings.length > 0 ? findings.join(' ') : 'arrives',
-          ])}
-        />
-      </div>
+      <List title="Processes" says={describeCounts(map.counts)}>
+        <DifferenceTree differences={map.differences} more={map.more} />
+      </List>
+      <List title="Tests" says={describeCounts(tests.counts)}>
+        <ChangeTable lines={tests.differences.map(({ steps, ...line }) => ({ ...line, parts: steps }))} />
+      </List>
+      <List title="Scenarios" says={describeCounts(scenarios.counts)}>
+        {scenarios.differences.map((scenario) => (
+          <Scenario key={scenario.code} scenario={scenario} />
+        ))}
+      </List>
     </>
   );
 }
 
-const ROWS_SHOWN = 300;
-const CODES_SHOWN = 12;
-
-function listSome(codes: readonly string[]): string {
-  const more = codes.length - CODES_SHOWN;
-  return codes.slice(0, CODES_SHOWN).join(', ') + (more > 0 ? ` and ${more} more` : '');
-}
-
-interface NewProps {
-  readonly title: string;
-  readonly count: number;
-  readonly heads: readonly string[];
-  readonly rows: readonly (readonly ReactNode[])[];
-}
-
-function New({ title, count, heads, rows }: NewProps) {
-  if (count === 0) return null;
+function List({ title, says, children }: { readonly title: string; readonly says: string; readonly children: ReactNode }) {
+  if (says === '') return null;
   return (
-    <section className="card min-w-0" aria-label={`New: ${title}`}>
-      <h2 className="px-4 pt-3">
-        {title} <span className="font-normal text-soft">{count} new</span>
+    <section aria-label={title} className="grid gap-2">
+      <h2>
+        {title} <span className="font-normal text-soft">{says}</span>
       </h2>
-      {/* A scrolling frame has to take the focus to be scrolled by keys. */}
-      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-      <div className="max-h-[420px] overflow-auto px-2" tabIndex={0} role="group" aria-label={`${title}: list`}>
-        <table className="grid-table">
-          <TableHead heads={heads} />
-          <tbody>
-            {rows.slice(0, ROWS_SHOWN).map((row, index) => (
-              <tr key={index}>
-                {row.map((cell, place) => (
-                  <td key={place} className={place === 0 ? 'font-mono text-[13px] whitespace-nowrap' : 'text-[13px]'}>
-                    {cell}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {rows.length > ROWS_SHOWN && <p className="px-4 py-2 text-[13px] text-soft">and {rows.length - ROWS_SHOWN} more</p>}
+      {children}
     </section>
+  );
+}
+
+function Scenario({ scenario }: { readonly scenario: WorkbookImportPreview['scenarios']['differences'][number] }) {
+  const { kind, code, title, legs, openLegs, rows, changes, findings, comparison } = scenario;
+  return (
+    <article className="card px-4 py-3" aria-label={`${code} ${title}`}>
+      <h3 className="flex flex-wrap items-baseline gap-x-3">
+        <span className="font-mono text-[13px]">{code}</span> {title} <ChangeKind kind={kind} />
+        <span className="text-[13px] font-normal text-soft">
+          {countOf(legs, 'leg')}
+          {openLegs > 0 && `, ${openLegs} open`}, {countOf(rows, 'data row')}
+        </span>
+      </h3>
+      <div className="text-[13px] text-soft">
+        <ChangeList changes={changes} />
+      </div>
+      {findings.length === 0 ? (
+        <p className="text-[13px] text-soft">Every baton would arrive.</p>
+      ) : (
+        <ul className="my-1 list-disc pl-5 text-[13px]" aria-label={`What the wiring of ${code} says`}>
+          {findings.map((finding) => (
+            <li key={finding}>{finding}</li>
+          ))}
+        </ul>
+      )}
+      {!comparison.isSame && (
+        <details>
+          <summary className="text-[13px]">Leg by leg</summary>
+          <ComparisonTable comparison={comparison} />
+        </details>
+      )}
+    </article>
   );
 }

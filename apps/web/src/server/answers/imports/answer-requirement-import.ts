@@ -5,6 +5,7 @@ import { readRequirementFile } from '@kindred-baton/formats/requirements/require
 import { compareRequirementImport, storeRequirementImport } from '@kindred-baton/store/imports/store-requirement-import';
 import type { Call } from '../../call.ts';
 import type { Upload } from '../../read-upload.ts';
+import { toProblemLine } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
 import { toColumns } from './to-columns.ts';
 
@@ -23,7 +24,7 @@ export async function answerRequirementImport(context: Call, { name, bytes, opti
   const count = (kind: string) => comparison.differences.filter((difference) => difference.kind === kind).length;
   return {
     ...{ file: name, fingerprint: toSeen(comparison), isStored, warnings: [], taken: reading.columns },
-    problems: problems.map(({ sheet: at, row, column, message }) => ({ sheet: at, row, column, message })),
+    problems: problems.map(toProblemLine),
     columns: reading.table && toColumns(reading.table, reading.sheets),
     counts: { new: count('new'), changed: count('changed'), same: count('same'), missing: comparison.missing.length },
     differences: comparison.differences

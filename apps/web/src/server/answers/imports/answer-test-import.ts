@@ -1,16 +1,15 @@
 import type { TestImportPreview } from '@kindred-baton/contracts/imports/import';
 import { testImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
 import type { TestComparison } from '@kindred-baton/core/imports/compare-tests';
-import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { TestFileReading } from '@kindred-baton/formats/tests/read-test-file';
 import { readTestFile } from '@kindred-baton/formats/tests/read-test-file';
 import { compareTestImport, storeTestImport } from '@kindred-baton/store/imports/store-test-import';
 import type { Call } from '../../call.ts';
 import type { Upload } from '../../read-upload.ts';
+import { toProblemLine, toTestChanges } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
 import { toColumns } from './to-columns.ts';
 
-const MOST_SHOWN = 2_000;
 const BY_HAND_SHOWN = 200;
 
 /** Looks at tests in plain language; with the fingerprint of what was seen, what is new and changed is stored. */
@@ -23,28 +22,14 @@ export async function answerTestImport(context: Call, { name, bytes, options: ra
   const toSeen = ({ differences }: TestComparison) => toFingerprint(differences);
   const isStored = accept !== undefined && problems.length === 0;
   if (isStored) await context.perform(storeTestImport, { entries, activity, seen: (again) => toSeen(again) === accept });
-  const { differences } = comparison;
-  const count = (kind: string) => differences.filter((difference) => difference.kind === kind).length;
   return {
     ...{ file: name, fingerprint: toSeen(comparison), isStored, warnings: toWarnings(reading), format: reading.format },
-    problems: problems.map(({ sheet: at, row, column, message }) => ({ sheet: at, row, column, message })),
+    problems: problems.map(toProblemLine),
     columns: reading.table && toColumns(reading.table, reading.sheets),
     mapping: reading.mapping && { ...reading.mapping },
-    counts: { new: count('new'), changed: count('changed'), same: count('same') },
+    ...toTestChanges(comparison.differences),
     sentences: entries.reduce((sum, entry) => sum + entry.sentences, 0),
     byHand: entries.reduce((sum, entry) => sum + entry.byHand, 0),
-    differences: differences
-      .flatMap(({ kind, code, after, changes }) =>
-        kind === 'same'
-          ? []
-          : [
-              {
-                ...{ kind, code, title: after.name, steps: after.steps.map(printStep), rows: after.rows.length },
-                changes: changes.map((change) => ({ ...change })),
-              },
-            ],
-      )
-      .slice(0, MOST_SHOWN),
     handSteps: entries
       .flatMap((entry) => entry.steps.flatMap((step) => (step.do === 'hand' ? [{ test: entry.name, text: step.target }] : [])))
       .slice(0, BY_HAND_SHOWN),

@@ -1,44 +1,53 @@
-import { createHash } from 'node:crypto';
-import { AppError } from '@kindred-baton/contracts/errors';
-import type { ImportPreview } from '@kindred-baton/contracts/imports/import';
-import { acceptSchema } from '@kindred-baton/contracts/imports/import';
-import { checkImport } from '@kindred-baton/core/imports/check-import';
-import { previewScenarios } from '@kindred-baton/core/imports/preview-scenarios';
-import { deriveInterface } from '@kindred-baton/core/tests/interface';
+import type { WorkbookImportPreview } from '@kindred-baton/contracts/imports/import';
+import { workbookImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
+import type { ScenarioDifference, WorkbookComparison } from '@kindred-baton/core/imports/compare-workbook';
+import { toWorkbookEntries } from '@kindred-baton/core/imports/workbook-entries';
 import { readImport } from '@kindred-baton/formats/import/read-import';
-import { loadSurroundings } from '@kindred-baton/store/imports/load-surroundings';
-import { storeImport } from '@kindred-baton/store/imports/store-import';
+import { compareWorkbookImport, storeWorkbookImport } from '@kindred-baton/store/imports/store-workbook-import';
 import type { Call } from '../../call.ts';
 import type { Upload } from '../../read-upload.ts';
+import { countChanges, toMapChanges, toProblemLine, toTestChanges } from './to-change-lines.ts';
+import { toFingerprint } from './to-fingerprint.ts';
 
-/** Looks at our own workbook. With the fingerprint of what was seen, and nothing wrong in it, it is stored: all or nothing. */
-export async function answerWorkbookImport(context: Call, { name, bytes, options }: Upload): Promise<ImportPreview> {
-  const { accept } = acceptSchema.parse(options);
-  const around = await context.ask(loadSurroundings, undefined);
-  const fingerprint = createHash('sha256').update(bytes).digest('hex');
+const MOST_SCENARIOS_SHOWN = 500;
+
+/** Looks at our own workbook; with the fingerprint of what was seen, it is taken in: all of it or nothing. */
+export async function answerWorkbookImport(context: Call, { name, bytes, options }: Upload): Promise<WorkbookImportPreview> {
+  const { accept, agreesNew } = workbookImportOptionsSchema.parse(options);
   const reading = await readImport(bytes);
-  const check = checkImport(reading.document, around);
-  const problems = [...reading.problems, ...check.problems];
-  if (accept !== undefined && accept !== fingerprint)
-    throw new AppError('conflict', 'The file is another than the one that was looked at. Look at it again.');
+  const entries = toWorkbookEntries(reading.sheets);
+  const comparison = await context.ask(compareWorkbookImport, entries);
+  const problems = [...reading.problems, ...comparison.problems];
   const isStored = accept !== undefined && problems.length === 0;
-  if (isStored) await context.perform(storeImport, reading.document);
-  const { nodes, tests } = check.additions;
+  if (isStored)
+    await context.perform(storeWorkbookImport, { entries, agreesNew, seen: (again) => toFingerprint(toSeen(again)) === accept });
   return {
-    ...{ file: name, fingerprint, alreadyThere: check.alreadyThere, otherSteps: [...check.otherSteps], isStored, warnings: [] },
-    problems: problems.map(({ sheet, row, column, message }) => ({ sheet, row, column, message })),
-    nodes: nodes.map(({ code, name: called, parent }) => ({ code, name: called, parent })),
-    tests: tests.map(({ code, name: called, activity, steps }) => {
-      const { needs, gives } = deriveInterface(steps.map(({ step }) => step));
-      return {
-        code,
-        name: called,
-        activity,
-        steps: steps.length,
-        needs: needs.map((need) => need.name),
-        gives: gives.map((give) => give.name),
-      };
-    }),
-    scenarios: previewScenarios(check.additions),
+    ...{ file: name, fingerprint: toFingerprint(toSeen(comparison)), isStored, warnings: [...comparison.warnings] },
+    problems: problems.map(toProblemLine),
+    map: toMapChanges(comparison.map.differences),
+    tests: toTestChanges(comparison.tests.differences),
+    scenarios: {
+      counts: countChanges(comparison.scenarios),
+      differences: comparison.scenarios.flatMap(toScenarioLine).slice(0, MOST_SCENARIOS_SHOWN),
+    },
   };
+}
+
+/** What was seen, without the ids that new legs are given each time. */
+const toSeen = ({ map, tests, scenarios, warnings }: WorkbookComparison) => ({
+  ...{ map: map.differences, tests: tests.differences, warnings },
+  scenarios: scenarios.map(({ edits: _, document: __, ...seen }) => seen),
+});
+
+function toScenarioLine({ kind, name, ...difference }: ScenarioDifference): WorkbookImportPreview['scenarios']['differences'] {
+  if (kind === 'same') return [];
+  const { code, changes, comparison, findings, document } = difference;
+  return [
+    {
+      ...{ kind, code, title: name, comparison, findings: [...findings], changes: changes.map((change) => ({ ...change })) },
+      legs: document.legs.length,
+      openLegs: document.legs.filter(({ test }) => test === null).length,
+      rows: document.rows.length,
+    },
+  ];
 }

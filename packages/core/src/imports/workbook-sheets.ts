@@ -1,4 +1,4 @@
-/** What a lead's workbook says, once its cells are read, and what is wrong with it. Rows and columns as the person sees them. */
+/** What the sheets of a lead's workbook say, row by row, once their cells are read. What an empty cell says nothing of is null. */
 import type { Step } from '../tests/step.ts';
 import type { Place } from '../tables/place.ts';
 import type { Field } from '../values/field.ts';
@@ -10,8 +10,8 @@ export interface ImportedNode {
   readonly parent: string | null;
   readonly team: string | null;
   readonly application: string | null;
-  readonly isCritical: boolean;
-  readonly description: string;
+  readonly isCritical: boolean | null;
+  readonly description: string | null;
 }
 
 export interface ImportedStep {
@@ -26,7 +26,7 @@ export interface ImportedTest {
   readonly activity: string;
   readonly team: string | null;
   readonly application: string | null;
-  readonly minutes: number;
+  readonly minutes: number | null;
   readonly steps: readonly ImportedStep[];
 }
 
@@ -60,21 +60,10 @@ export interface ImportedRow {
   readonly values: Readonly<Record<string, string>>;
 }
 
-export interface ImportDocument {
+export interface WorkbookSheets {
   readonly nodes: readonly ImportedNode[];
   readonly tests: readonly ImportedTest[];
   readonly fields: readonly ImportedField[];
   readonly scenarios: readonly ImportedScenario[];
   readonly rows: readonly ImportedRow[];
-}
-
-/** What the programme has already, by code or name. */
-export interface ImportSurroundings {
-  readonly nodes: readonly { readonly code: string; readonly name: string; readonly parent: string | null }[];
-  /** Each with the steps of its newest version. */
-  readonly tests: readonly { readonly code: string; readonly name: string; readonly steps: readonly Step[] }[];
-  readonly scenarios: readonly { readonly code: string; readonly name: string }[];
-  readonly teams: readonly string[];
-  readonly applications: readonly string[];
-  readonly levels: number;
 }
