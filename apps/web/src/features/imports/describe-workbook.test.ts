@@ -1,6 +1,6 @@
 import type { WorkbookImportPreview } from '@kindred-baton/contracts/imports/import';
 import { describe, expect, it } from 'vitest';
-import { countTaken, describeCounts, describeWorkbook } from './describe-workbook.ts';
+import { countTaken, describeCounts, describeLegs, describeWorkbook } from './describe-workbook.ts';
 
 const counts = { new: 0, changed: 0, same: 0 };
 const PREVIEW: WorkbookImportPreview = {
@@ -25,6 +25,12 @@ describe('what a workbook would change', () => {
     );
     expect(describeCounts({ ...counts, missing: 1 })).toBe('1 is not in the file and stays');
     expect(describeCounts(counts)).toBe('');
+  });
+
+  it('says what becomes of the legs of a scenario, what goes first', () => {
+    const legs = (['added', 'removed', 'same', 'removed', 'moved'] as const).map((kind) => ({ kind }));
+    expect(describeLegs(legs)).toBe('2 gone, 1 new, 1 moved');
+    expect(describeLegs([{ kind: 'same' }])).toBe('no leg differs');
   });
 
   it('is told in the first line of the page: nothing yet, what is to mend, what there is to take in, that it is stored', () => {

@@ -18,6 +18,17 @@ export function describeCounts({ missing = 0, same = 0, ...counts }: Readonly<Pa
     .join('; ');
 }
 
+const LEG_WORDS = { removed: 'gone', added: 'new', changed: 'changed', moved: 'moved' } as const;
+
+/** “8 gone, 1 new”: what becomes of a scenario’s legs; the same ones do not count. */
+export function describeLegs(legs: readonly { readonly kind: keyof typeof LEG_WORDS | 'same' }[]): string {
+  const parts = Object.entries(LEG_WORDS).flatMap(([kind, word]) => {
+    const count = legs.filter((leg) => leg.kind === kind).length;
+    return count > 0 ? [`${count} ${word}`] : [];
+  });
+  return parts.length === 0 ? 'no leg differs' : parts.join(', ');
+}
+
 /** The page’s first line. */
 export function describeWorkbook(preview: WorkbookImportPreview | null): string {
   if (!preview) return 'processes, tests with their steps, and scenarios';

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { countOf } from '../../ui/format.ts';
 import { ComparisonTable } from '../scenarios/reuse/comparison-table.tsx';
 import { ChangeKind, ChangeList, ChangeTable } from './change-table.tsx';
-import { describeCounts } from './describe-workbook.ts';
+import { describeCounts, describeLegs } from './describe-workbook.ts';
 import { DifferenceTree } from './difference-tree.tsx';
 
 /** What a workbook would bring and change, list by list, each compared with what is there. */
@@ -62,7 +62,7 @@ function Scenario({ scenario }: { readonly scenario: WorkbookImportPreview['scen
       )}
       {!comparison.isSame && (
         <details>
-          <summary className="text-[13px]">Leg by leg</summary>
+          <summary className="text-[13px]">Leg by leg: {describeLegs(comparison.legs)}</summary>
           <ComparisonTable comparison={comparison} />
         </details>
       )}

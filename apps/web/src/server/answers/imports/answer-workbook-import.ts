@@ -24,7 +24,7 @@ export async function answerWorkbookImport(context: Call, { name, bytes, options
   return {
     ...{ file: name, fingerprint: toFingerprint(toSeen(comparison)), isStored, warnings: [...comparison.warnings] },
     problems: problems.map(toProblemLine),
-    map: toMapChanges(comparison.map.differences),
+    map: toMapChanges(comparison.map.differences, { withMissing: false }),
     tests: toTestChanges(comparison.tests.differences),
     scenarios: {
       counts: countChanges(comparison.scenarios),

@@ -8,9 +8,12 @@ import { printStep } from '@kindred-baton/core/tests/print-step';
 const MOST_NODES_SHOWN = 5_000;
 const MOST_TESTS_SHOWN = 2_000;
 
-/** What a list changes on the map: how many of each kind, and the first of them in their branches. */
-export function toMapChanges(differences: readonly MapDifference[]): Pick<MapImportPreview, 'counts' | 'differences' | 'more'> {
-  const shown = takeDiffering(differences);
+/** What a list changes on the map: how many of each kind, and the first of them in their branches; what stays since it is not in the list, on request. */
+export function toMapChanges(
+  differences: readonly MapDifference[],
+  { withMissing = true } = {},
+): Pick<MapImportPreview, 'counts' | 'differences' | 'more'> {
+  const shown = takeDiffering(withMissing ? differences : differences.filter(({ kind }) => kind !== 'missing'));
   return {
     counts: countKinds(differences),
     differences: shown
