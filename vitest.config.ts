@@ -14,6 +14,14 @@ export default defineConfig({
       },
       {
         test: {
+          name: 'screens',
+          include: ['apps/web/src/**/*.test.tsx'],
+          environment: 'jsdom',
+          testTimeout: 30_000,
+        },
+      },
+      {
+        test: {
           name: 'store',
           include: ['packages/store/src/**/*.test.ts'],
           globalSetup: ['tests/support/template-databases.ts'],

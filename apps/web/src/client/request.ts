@@ -38,6 +38,12 @@ export async function getJson<Answer>(path: string): Promise<Answer> {
   return readAnswer<Answer>(await send(path, { headers: { accept: 'application/json' } }));
 }
 
+/** A file. An answer that refuses it is no file. */
+export async function getBlob(path: string): Promise<Blob> {
+  const response = await send(path, {});
+  return response.ok ? response.blob() : readAnswer<never>(response);
+}
+
 export async function sendJson<Answer>(method: 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<Answer> {
   const init: RequestInit = { method, headers: { 'content-type': 'application/json' } };
   if (body !== undefined) init.body = JSON.stringify(body);

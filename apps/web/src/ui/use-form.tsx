@@ -4,7 +4,7 @@ import { RequestError, toMessage } from '../client/request.ts';
 
 export interface Form {
   readonly isBusy: boolean;
-  /** What is wrong on the whole; what belongs to a field is shown there. */
+  /** What is wrong and shown beside no field; to be read after the fields have been drawn. */
   readonly problem: string | null;
   readonly problemOf: (field: string) => string | undefined;
   readonly onSubmit: (event: FormEvent<HTMLFormElement>) => void;
@@ -26,17 +26,36 @@ export function useForm(send: (values: Readonly<Record<string, string>>) => Prom
       .catch(setError)
       .finally(() => setIsBusy(false));
   };
+  // Fields say which problems they show; what none of them shows is told at the foot, and so no word of the server is lost.
+  const shown = new Set<string>();
   return {
     isBusy,
     onSubmit,
-    problem:
-      error === null || problems.length > 0
-        ? problems.length > 0 && problems.every(({ path }) => path === '')
-          ? toMessage(error)
-          : null
-        : toMessage(error),
-    problemOf: (field) => problems.find(({ path }) => path === field || path.startsWith(`${field}.`))?.message,
+    problemOf: (field) => {
+      shown.add(field);
+      return problems.find(({ path }) => isWithin(path, field))?.message;
+    },
+    get problem() {
+      if (error === null) return null;
+      if (problems.length === 0) return toMessage(error);
+      const left = problems.filter(({ path }) => ![...shown].some((field) => isWithin(path, field)));
+      return left.length === 0 ? null : left.map(({ path, message }) => (path === '' ? message : `${path}: ${message}`)).join(' ');
+    },
   };
+}
+
+const isWithin = (path: string, field: string) => path === field || path.startsWith(`${field}.`);
+
+/** What is shown beside no field. Drawn after the fields, so that each has said what it shows. */
+export function FormProblem({ form }: { readonly form: Form }) {
+  const { problem } = form;
+  return (
+    problem !== null && (
+      <p role="alert" className="mb-3 font-semibold text-failed">
+        {problem}
+      </p>
+    )
+  );
 }
 
 interface FormFootProps {
@@ -50,11 +69,7 @@ interface FormFootProps {
 export function FormFoot({ form, label, onCancel, children }: FormFootProps) {
   return (
     <>
-      {form.problem !== null && (
-        <p role="alert" className="mb-3 font-semibold text-failed">
-          {form.problem}
-        </p>
-      )}
+      <FormProblem form={form} />
       <div className="flex justify-end gap-2">
         {children !== undefined && <span className="mr-auto">{children}</span>}
         <button type="button" className="button" onClick={onCancel}>

@@ -1,3 +1,4 @@
+import { leaveTo } from '../../client/leave-to.ts';
 import type { Form } from '../../ui/use-form.tsx';
 import { fromForm } from '../../client/call.ts';
 import { useChanges } from '../../client/use-changes.ts';
@@ -47,7 +48,7 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
   const [rules, setRules] = useState<CycleRules>(DEFAULT_RULES);
   const form = useForm(async (values) => {
     const { code: made } = await change('createCycle', { input: fromForm({ ...values, rules, scope: toScopeItems(chosen) }) });
-    location.href = `${base}/cycles/${made}`;
+    leaveTo(`${base}/cycles/${made}`);
   });
   const size = measureChosen(scope, chosen);
   if (!can('run cycles')) return <PageTitle title="Only the lead plans cycles" />;
@@ -107,7 +108,7 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
             <p className="hint mb-4">
               Every leg becomes a turn and goes to the person of its lane with the least work. Nothing begins until you open the cycle.
             </p>
-            <FormFoot form={form} label="Plan it" onCancel={() => (location.href = `${base}/cycles`)} />
+            <FormFoot form={form} label="Plan it" onCancel={() => leaveTo(`${base}/cycles`)} />
           </div>
         </SidePanel>
       </div>

@@ -9,7 +9,7 @@ import type { CycleRules } from '@kindred-baton/core/cycles/rules';
 import { useState } from 'react';
 import { SelectField, TextField } from '../../ui/field.tsx';
 import { useNotice } from '../../ui/notices.tsx';
-import { useForm } from '../../ui/use-form.tsx';
+import { FormProblem, useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { DocumentFields } from './document-fields.tsx';
 import { RulesFields } from './rules-fields.tsx';
@@ -159,11 +159,7 @@ function Elsewhere({ cycle, choices, isLocked }: { readonly cycle: CycleDetail; 
 function Keep({ form, asksWhy }: { readonly form: Form; readonly asksWhy: boolean }) {
   return (
     <div className="card sticky bottom-2 px-5 py-3 shadow-float">
-      {form.problem !== null && (
-        <p role="alert" className="mb-2 font-semibold text-failed">
-          {form.problem}
-        </p>
-      )}
+      <FormProblem form={form} />
       <div className="flex flex-wrap items-center gap-3">
         {asksWhy && (
           <input

@@ -1,3 +1,4 @@
+import { leaveTo } from '../../client/leave-to.ts';
 import { useRead } from '../../client/use-read.ts';
 import type { FoundItem } from '@kindred-baton/contracts/find/find';
 import { keepPreviousData } from '@tanstack/react-query';
@@ -31,7 +32,7 @@ function useFind() {
   const choice = chooseFound(state);
   const goTo = isWaiting && choice !== null && choice !== 'wait' ? `${base}${choice.path}` : null;
   useEffect(() => {
-    if (goTo !== null) location.href = goTo;
+    if (goTo !== null) leaveTo(goTo);
   }, [goTo]);
   return {
     found,

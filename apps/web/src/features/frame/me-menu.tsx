@@ -1,3 +1,4 @@
+import { leaveTo } from '../../client/leave-to.ts';
 import { Button, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from 'react-aria-components';
 import { sendJson } from '../../client/request.ts';
 import { useProgramme } from './programme-context.tsx';
@@ -9,7 +10,7 @@ export function MeMenu({ initials }: { readonly initials: string }) {
   const { viewer, base, can } = useProgramme();
   const signOut = async () => {
     await sendJson('POST', '/api/auth/sign-out', {});
-    location.href = '/sign-in';
+    leaveTo('/sign-in');
   };
   const places = [
     ...viewer.programmes

@@ -1,3 +1,4 @@
+import { leaveTo } from '../../client/leave-to.ts';
 import { fromForm } from '../../client/call.ts';
 import { useChanges } from '../../client/use-changes.ts';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
@@ -19,7 +20,7 @@ export function NewScenarioDialog({ isOpen, onClose, edits = [] }: NewScenarioDi
   const { change } = useChanges();
   const form = useForm(async (values) => {
     const { code } = await change('createScenario', { input: fromForm({ ...values, edits }) });
-    location.href = `${base}/scenarios/${code}`;
+    leaveTo(`${base}/scenarios/${code}`);
   });
   return (
     <DialogBox title="New scenario" isOpen={isOpen} onClose={onClose}>

@@ -1,3 +1,4 @@
+import { leaveTo } from '../../client/leave-to.ts';
 import { fromForm } from '../../client/call.ts';
 import { useChanges } from '../../client/use-changes.ts';
 import { useState } from 'react';
@@ -21,7 +22,7 @@ export function NewProgrammeDialog({ onClose }: { readonly onClose: () => void }
       .map((level) => level.trim())
       .filter((level) => level !== '');
     const made = await change('createProgramme', { input: fromForm({ ...values, levels: names }) });
-    location.href = `/${made.key}/set-up`;
+    leaveTo(`/${made.key}/set-up`);
   });
   return (
     <DialogBox title="Found a programme" isOpen onClose={onClose}>

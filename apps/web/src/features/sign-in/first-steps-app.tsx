@@ -1,7 +1,8 @@
+import { leaveTo } from '../../client/leave-to.ts';
 import { useState } from 'react';
 import { TextField } from '../../ui/field.tsx';
 import { sendJson } from '../../client/request.ts';
-import { useForm } from '../../ui/use-form.tsx';
+import { FormProblem, useForm } from '../../ui/use-form.tsx';
 import { TimeZoneField } from '../set-up/time-zone-field.tsx';
 
 interface FirstStepsProps {
@@ -21,9 +22,9 @@ export function FirstStepsApp({ title, about, path, name, email, isFounding }: F
   const [typed, setTyped] = useState(email ?? '');
   const form = useForm(async (values) => {
     const { key, hadAccount } = await sendJson<{ key: string; hadAccount?: boolean }>('POST', path, values);
-    if (hadAccount) return void (location.href = '/sign-in');
+    if (hadAccount) return leaveTo('/sign-in');
     await sendJson('POST', '/api/auth/sign-in/email', { email: typed, password: values['password'] });
-    location.href = isFounding ? `/${key}/set-up` : '/';
+    leaveTo(isFounding ? `/${key}/set-up` : '/');
   });
   return (
     <main className="mx-auto max-w-[420px] px-5 py-[9vh]">
@@ -70,11 +71,7 @@ export function FirstStepsApp({ title, about, path, name, email, isFounding }: F
             <TimeZoneField chosen={Intl.DateTimeFormat().resolvedOptions().timeZone} problem={form.problemOf('timeZone')} />
           </>
         )}
-        {form.problem !== null && (
-          <p role="alert" className="mb-3 font-semibold text-failed">
-            {form.problem}
-          </p>
-        )}
+        <FormProblem form={form} />
         <button type="submit" className="button button-primary w-full" disabled={form.isBusy}>
           {form.isBusy ? 'One moment …' : 'Go in'}
         </button>

@@ -1,3 +1,4 @@
+import { leaveTo } from '../../client/leave-to.ts';
 import type { FormEvent } from 'react';
 import { useState } from 'react';
 import { TextField } from '../../ui/field.tsx';
@@ -35,7 +36,7 @@ export function SignInApp({ accounts, demoPassword, to }: SignInProps) {
     setIsBusy(true);
     const wrong = await signIn(email, password);
     setProblem(wrong);
-    if (wrong === null) location.href = to;
+    if (wrong === null) leaveTo(to);
     else setIsBusy(false);
   };
   const submit = (event: FormEvent<HTMLFormElement>) => {

@@ -11,6 +11,7 @@ import Trash2 from 'lucide-react/icons/trash-2';
 import type { ClipboardEvent } from 'react';
 import { useId } from 'react';
 import { FileButton } from '../../ui/file-button.tsx';
+import { countOf } from '../../ui/format.ts';
 import { useNotice } from '../../ui/notices.tsx';
 import { toMessage } from '../../client/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -62,7 +63,6 @@ export function DataRows({ code, rows, needs, personas, canEdit, onChange }: Dat
         // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling frame takes the focus to be scrolled by keys
         <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Data rows: table">
           {/* The cells are the controls; the table hears what is pasted into them. */}
-          {}
           <table className="grid-table" {...(canEdit ? { onPaste } : {})}>
             <thead>
               <tr>
@@ -217,15 +217,17 @@ function RowFiles({ code, hasRows, canEdit, onRead }: RowFilesProps) {
     form.set('file', file);
     try {
       const { rows, problems } = await call(api, 'readDataRows', { params: { code }, form });
-      if (problems.length > 0) notify({ kind: 'problem', text: `${file.name}: ${problems[0]?.message ?? ''} Nothing was taken in.` });
+      if (problems.length > 0) notify({ kind: 'problem', text: `${file.name}: ${tellFirst(problems)} Nothing was taken in.` });
       else {
         onRead(rows);
-        notify({ kind: 'done', text: `${rows.length} rows taken in from ${file.name}.` });
+        notify({ kind: 'done', text: `${countOf(rows.length, 'row')} taken in from ${file.name}.` });
       }
     } catch (error) {
       notify({ kind: 'problem', text: toMessage(error) });
     }
   };
+  const tellFirst = ([first, ...others]: readonly { readonly message: string }[]) =>
+    `${first?.message ?? ''}${others.length > 0 ? ` And ${countOf(others.length, 'thing')} more.` : ''}`;
   return (
     <>
       {hasRows && (

@@ -1,3 +1,4 @@
+import { leaveTo } from '../../client/leave-to.ts';
 import { listTopics } from '../../client/stale.ts';
 import { askAgain } from '../../client/use-changes.ts';
 import { call } from '../../client/call.ts';
@@ -71,7 +72,7 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
   const leave = (send: () => Promise<unknown>) =>
     attempt(async () => {
       await send();
-      location.search = '';
+      leaveTo(location.pathname);
     });
   useEffect(() => {
     if (!isDraft || !draft.isChanged || isBusy || conflict) return undefined;

@@ -10,7 +10,7 @@ import { useState } from 'react';
 import { TextArea } from '../../../ui/field.tsx';
 import { getToday } from '../../../ui/format.ts';
 import { useNotice } from '../../../ui/notices.tsx';
-import { useForm } from '../../../ui/use-form.tsx';
+import { FormProblem, useForm } from '../../../ui/use-form.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
 const WORDS: Readonly<Record<SignOffDecision, string>> = {
@@ -55,11 +55,7 @@ export function SignForm({ node, cycle }: { readonly node: AcceptedNode; readonl
           problem={form.problemOf('reason')}
         />
       )}
-      {form.problem !== null && (
-        <p role="alert" className="mb-2 font-semibold text-failed">
-          {form.problem}
-        </p>
-      )}
+      <FormProblem form={form} />
       <button type="submit" className="button button-primary" disabled={decision === null || form.isBusy}>
         {form.isBusy ? 'Signing …' : decision === null ? 'Choose first' : `${WORDS[decision]} ${node.name}`}
       </button>

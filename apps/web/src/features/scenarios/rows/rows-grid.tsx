@@ -37,7 +37,6 @@ export function RowsGrid({ hand, onColumn }: RowsGridProps) {
     // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling frame takes the focus to be scrolled by keys
     <div className="max-h-[max(300px,calc(100vh-330px))] overflow-auto px-2 pb-1" tabIndex={0} role="group" aria-label="Data rows: table">
       {/* The cells are the controls; the table hears what is pasted into them, and the keys that walk. */}
-      {}
       <table className="grid-table" {...(hand.canEdit ? { onPaste, onKeyDown: walkCells } : {})}>
         <thead>
           <tr>

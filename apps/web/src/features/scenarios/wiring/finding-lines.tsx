@@ -1,3 +1,4 @@
+import { leaveTo } from '../../../client/leave-to.ts';
 import type { Finding, WayOut } from '@kindred-baton/core/scenarios/findings/finding';
 import { findWaysOut } from '@kindred-baton/core/scenarios/findings/rules';
 import { useAddress } from '../../frame/address-context.tsx';
@@ -50,7 +51,7 @@ function WaysOut({ hand, finding }: { readonly hand: ScenarioInHand; readonly fi
     if (way.look === 'tests that give it')
       address.set({ view: null, add: 'tests', leg: hand.legs[findIndex(hand, finding) - 1]?.id ?? null, find: finding.value ?? null });
     else if (way.look === 'tests that fit') address.set({ view: null, add: null, leg: finding.leg });
-    else location.assign(`${base}/scenarios?view=review&test=${hand.legs[findIndex(hand, finding)]?.document.test ?? ''}`);
+    else leaveTo(`${base}/scenarios?view=review&test=${hand.legs[findIndex(hand, finding)]?.document.test ?? ''}`);
   };
   return (
     <div className="mt-1 flex flex-wrap gap-1">

@@ -1,3 +1,4 @@
+import { leaveTo } from '../../../client/leave-to.ts';
 import { fromForm } from '../../../client/call.ts';
 import { useChanges } from '../../../client/use-changes.ts';
 import { DialogBox } from '../../../ui/dialog.tsx';
@@ -11,7 +12,7 @@ export function NewTestDialog({ isOpen, onClose }: { readonly isOpen: boolean; r
   const { change } = useChanges();
   const form = useForm(async (values) => {
     const { code } = await change('createTest', { input: fromForm({ ...values, teamId: null, applicationId: null }) });
-    location.href = `${base}/tests/${code}`;
+    leaveTo(`${base}/tests/${code}`);
   });
   return (
     <DialogBox title="New test" isOpen={isOpen} onClose={onClose}>

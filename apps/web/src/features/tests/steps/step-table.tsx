@@ -41,7 +41,6 @@ export function StepTable({ steps, canEdit, problems, personas, odd, dispatch }:
         </div>
       )}
       {/* The cells are the controls; the table hears their keys. */}
-      {}
       <table className="grid-table" {...(canEdit ? { onKeyDown: keys.onKeyDown, onPaste: keys.onPaste, onCopy: keys.onCopy } : {})}>
         <thead>
           <tr>

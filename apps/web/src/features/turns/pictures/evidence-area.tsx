@@ -7,7 +7,7 @@ import { lazy, Suspense, useEffect, useId, useRef, useState } from 'react';
 import { isTyping } from '../../../ui/is-typing.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
-import { toMessage } from '../../../client/request.ts';
+import { getBlob, toMessage } from '../../../client/request.ts';
 import { getWord } from '../guide/guide-state.ts';
 import { useGuideWindow } from '../guide/guide-window.tsx';
 import { takePicture } from './take-picture.ts';
@@ -52,8 +52,8 @@ export function EvidenceArea({ hand, index, isNeeded, isPictureAsked, evidence }
     if (picture) setDrawn({ picture, name: picture.name, replaces: null });
   };
   const draw = async (file: EvidenceView) => {
-    const answer = await fetch(`${api}/evidence/${file.id}`).catch(say);
-    if (answer) setDrawn({ picture: await answer.blob(), name: file.name, replaces: file.id });
+    const picture = await getBlob(`${api}/evidence/${file.id}`).catch(say);
+    if (picture) setDrawn({ picture, name: file.name, replaces: file.id });
   };
   /** The picture as it was goes away: what was blurred in it must not stay. */
   const replace = async (picture: File, before: string | null) => {

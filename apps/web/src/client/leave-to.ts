@@ -1,0 +1,4 @@
+/** Goes to another page. */
+export function leaveTo(path: string): void {
+  location.href = path;
+}

@@ -1,0 +1,199 @@
+import 'fake-indexeddb/auto';
+import type { GuideView } from '@kindred-baton/contracts/turns/turn';
+import { screen, waitFor } from '@testing-library/react';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { makeAttempt, makeGuide, makeTurn, makeVersion } from '../../../../test-support/fixtures.ts';
+import { openScreen, Refusal } from '../../../../test-support/open-screen.tsx';
+import { GuidePanel } from './guide-panel.tsx';
+import { openShelf } from './outbox-shelf.ts';
+
+/** The whole guide before a server that keeps what it is told, as the real one does. */
+function open(guide: GuideView = makeGuide({ attempts: [makeAttempt()] })) {
+  const opened = openScreen(<GuidePanel turnId="turn-1" />);
+  const { server, show } = opened;
+  let now = guide;
+  server.on('getGuide', () => now);
+  server.on('recordStep', () => undefined as never);
+  server.on('startAttempt', () => {
+    now = { ...now, attempts: [makeAttempt({ number: now.attempts.length + 1 }), ...now.attempts] };
+    return undefined as never;
+  });
+  show();
+  const words = () =>
+    server.calls
+      .filter(({ name }) => name === 'recordStep')
+      .map(({ params, input }) => [params['step'], input['outcome'], input['note'], input['kept']]);
+  return { ...opened, words };
+}
+
+const step = (number: number) => screen.findByText(`Step ${number} of 3`);
+
+describe('a turn before it is begun', () => {
+  it('shows what has come, from whom and where to begin; Begin leads to its first step', async () => {
+    const { user, server } = open(makeGuide({ note: 'Ask for the old meter first.', newerVersion: 2 }));
+    expect(await screen.findByText('Survey no. from Tom Reed, leg 2')).toBeTruthy();
+    expect(screen.getByText('Ask for the old meter first.')).toBeTruthy();
+    expect(screen.getByText('Version 2 is newer; this cycle keeps version 1.')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Begin' }));
+    await step(1);
+    expect(server.calls.find(({ name }) => name === 'startAttempt')).toMatchObject({ params: { turn: 'turn-1' } });
+  });
+
+  it('says why it cannot be begun, or by what it is held', async () => {
+    open(makeGuide({ refusal: 'The cycle is closed.' }));
+    expect(await screen.findByText('The cycle is closed.')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Begin' })).toBeNull();
+  });
+
+  it('names the hold, not the rule, where something holds it', async () => {
+    open(makeGuide({ refusal: 'It waits.', turn: makeTurn({ heldBy: 'TQ-203, The price is wrong' }) }));
+    expect(await screen.findByText('Held: TQ-203, The price is wrong.')).toBeTruthy();
+  });
+
+  it('keeps what was tried: outcome, words and values of each attempt', async () => {
+    const attempts = [
+      makeAttempt({ number: 2, finishedAt: '2026-11-27T10:00:00.000Z', outcome: 'passed', kept: { 'Quote no.': 'Q-118' } }),
+      makeAttempt({
+        ...{ number: 1, finishedAt: '2026-11-26T10:00:00.000Z', outcome: 'failed', id: 'attempt-0' as never },
+        results: [{ stepIndex: 1, outcome: 'failed', note: 'No address came.' }],
+      }),
+    ];
+    open(makeGuide({ attempts }));
+    expect(await screen.findByText('Step 2 of 3: No address came.')).toBeTruthy();
+    expect(screen.getByText('Q-118')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Try again' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Side by side' })).toBeTruthy();
+  });
+});
+
+describe('an attempt', () => {
+  beforeEach(async () => {
+    const shelf = openShelf('person-lea');
+    for (const { key } of await shelf.list()) await shelf.remove(key);
+  });
+
+  it('is led step by step, with the value in the sentence; a key tells how it went', async () => {
+    const { user, words } = open();
+    await step(1);
+    await user.keyboard('p');
+    await step(2);
+    expect(screen.getByText(/The address of/).textContent).toContain('SV-30758');
+    expect(screen.getByText('from Tom Reed, leg 2')).toBeTruthy();
+    await user.keyboard('{ArrowLeft}');
+    await step(1);
+    await user.keyboard('{ArrowRight}s');
+    await step(3);
+    await waitFor(() =>
+      expect(words()).toEqual([
+        ['0', 'passed', '', undefined],
+        ['1', 'skipped', '', undefined],
+      ]),
+    );
+  });
+
+  it('does not pass a step whose value is not what it has to be; what is kept goes on to the next', async () => {
+    const { user, words } = open();
+    await step(1);
+    await user.keyboard('pp');
+    const field = await screen.findByRole('textbox', { name: 'Type the Quote no. that you see' });
+    await user.type(field, 'Q-1{Enter}');
+    expect(screen.getByRole('textbox', { name: /Quote no/, description: /Quote no/ }).getAttribute('aria-invalid')).toBe('true');
+    expect(words()).toHaveLength(2);
+    await user.clear(field);
+    await user.type(field, 'Q-118{Enter}');
+    expect(await screen.findByText('That was the last step')).toBeTruthy();
+    expect(screen.getByText('to Ada Flint for Record the deposit')).toBeTruthy();
+    await waitFor(() => expect(words().at(-1)).toEqual(['2', 'passed', '', 'Q-118']));
+  });
+
+  it('asks for words before it takes a failure, and tells it once', async () => {
+    const { user, words } = open();
+    await step(1);
+    await user.keyboard('f');
+    expect(await screen.findByText(/Say above what you saw/)).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Finish here' })).toHaveProperty('disabled', true);
+    expect(words()).toEqual([]);
+    await user.type(screen.getByRole('textbox'), 'The page stays empty.');
+    await user.click(screen.getByRole('button', { name: 'Go on all the same' }));
+    await step(2);
+    await waitFor(() => expect(words().at(-1)).toEqual(['0', 'failed', 'The page stays empty.', undefined]));
+  });
+
+  it('a letter typed into a field is a letter, no outcome', async () => {
+    const { user, words } = open();
+    await step(1);
+    await user.type(screen.getByRole('textbox'), 'pfbs');
+    await step(1);
+    expect(words()).toEqual([]);
+  });
+
+  it('keeps what could not be sent, says how much, and sends it in order when the server is back', async () => {
+    const { user, server, words } = open();
+    await step(1);
+    server.goAway();
+    await user.keyboard('p');
+    await step(2);
+    await user.keyboard('s');
+    expect(await screen.findByText(/2 still to be sent/)).toBeTruthy();
+    expect((await openShelf('person-lea').list()).map(({ item }) => item.stepIndex)).toEqual([0, 1]);
+    expect(await openShelf('somebody else').list()).toEqual([]);
+    server.goAway(false);
+    await waitFor(() => expect(words().map(([index]) => index)).toEqual(['0', '1']), { timeout: 10_000 });
+    await waitFor(() => expect(screen.queryByText(/still to be sent/)).toBeNull());
+  });
+
+  it('lays what still waits in this browser over what the server has, when the page is opened again', async () => {
+    const item = { wordId: crypto.randomUUID(), outcome: 'passed' as const, note: 'typed in the train', at: '2026-11-27T09:30:00.000Z' };
+    await openShelf('person-lea').add({
+      ...{ kind: 'step', api: '/api/brindlemere', attemptId: makeAttempt().id, stepIndex: 0, word: item },
+    });
+    const { words } = open();
+    await waitFor(() => expect(words()).toEqual([['0', 'passed', 'typed in the train', undefined]]));
+  });
+
+  it('tells a word that the server refuses at its step, and lets it go', async () => {
+    const { user, server } = open();
+    server.on('recordStep', () => {
+      throw new Refusal('conflict', 'The turn has gone to Tom Reed.');
+    });
+    await step(1);
+    await user.keyboard('p');
+    expect(await screen.findByText('Step 1: The turn has gone to Tom Reed.')).toBeTruthy();
+    await waitFor(async () => expect(await openShelf('person-lea').list()).toEqual([]));
+  });
+
+  it('finishes once all is told and sent, and says whose turn it is now', async () => {
+    const version = makeVersion({ steps: [{ do: 'press', target: 'Save' }] });
+    const { user, server, words } = open(makeGuide({ version, attempts: [makeAttempt()] }));
+    server.on('finishAttempt', () => ({ outcome: 'passed', next: [{ title: 'Record the deposit', person: 'Ada Flint' }] }));
+    await screen.findByText('Step 1 of 1');
+    await user.keyboard('a');
+    await user.click(await screen.findByRole('button', { name: 'Finish …' }));
+    expect(await screen.findByText('Not all steps are told yet')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Finish' })).toHaveProperty('disabled', true);
+    await user.click(screen.getByRole('button', { name: 'Back to the steps' }));
+    await user.keyboard('p');
+    await user.click(await screen.findByRole('button', { name: 'Finish and pass on' }));
+    expect(await screen.findByText('Passed on. Ada Flint can begin Record the deposit.')).toBeTruthy();
+    expect(words()).toHaveLength(1);
+  });
+
+  it('does not finish while the cycle’s rules ask for more, and says for what', async () => {
+    const version = makeVersion({ steps: [{ do: 'press', target: 'Save' }] });
+    const { user } = open(makeGuide({ version, attempts: [makeAttempt()], rules: { evidence: 'each step', failure: [] } }));
+    await screen.findByText('Step 1 of 1');
+    await user.keyboard('p');
+    expect(await screen.findByRole('button', { name: 'Finish and pass on' })).toHaveProperty('disabled', true);
+    expect(screen.getByText(/picture/)).toBeTruthy();
+  });
+
+  it('folds to one line that still tells that it worked', async () => {
+    const { user, words } = open();
+    await step(1);
+    await user.click(screen.getByRole('button', { name: 'Fold the guide to one line' }));
+    await user.click(screen.getByRole('button', { name: 'It worked' }));
+    await waitFor(() => expect(words()).toEqual([['0', 'passed', '', undefined]]));
+    await user.click(screen.getByRole('button', { name: 'Show the whole guide' }));
+    await step(2);
+  });
+});
