@@ -117,6 +117,7 @@ interface ScreenOptions {
 /** A view within the frame’s contexts, before a server that answers as the test says. */
 export function openScreen(view: ReactNode, { rights = RIGHTS, address = '/' }: ScreenOptions = {}) {
   vi.stubGlobal('ResizeObserver', Observer);
+  vi.stubGlobal('CSS', { supports: () => false, escape: (text: string) => text.replace(/[^\w-]/g, '\\$&') });
   Element.prototype.scrollIntoView = () => {};
   const server = startServer();
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 60_000 } } });

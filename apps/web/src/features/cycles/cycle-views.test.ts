@@ -3,7 +3,8 @@ import type { CyclePlanView, PlanTurn } from '@kindred-baton/contracts/cycles/pl
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
 import { describe, expect, it } from 'vitest';
-import { chooseFormer, filterScenarios, measureChosen, NO_FILTER } from './scope/choose-scope.ts';
+import type { Chosen } from './scope/choose-scope.ts';
+import { areAllIn, chooseFormer, chooseRow, chooseScenarios, filterScenarios, measureChosen, NO_FILTER } from './scope/choose-scope.ts';
 import { describeChange, describeFit } from './lanes/describe-fit.ts';
 import { layOutLoad } from './lanes/lay-out-load.ts';
 
@@ -129,5 +130,29 @@ describe('choosing a scope', () => {
     expect(pick('not run')).toEqual({ b: ['b1'] });
     expect(pick('all')).toEqual({ a: ['a1'], b: ['b2', 'b1'] });
     expect(measureChosen(scope, chooseFormer(scope, 'C-1', 'all'))).toEqual({ runs: 3, turns: 9, minutes: 90 });
+  });
+
+  it('a filter takes in and out only what it shows; what was chosen before stays', () => {
+    const [a, b] = scope.scenarios;
+    const empty = { ...scenario('c'), legs: 0 } as unknown as typeof a;
+    if (!a || !b || !empty) throw new Error('The scope has two scenarios.');
+    const pick = (chosen: Chosen) => Object.fromEntries([...chosen].map(([id, rows]) => [id, [...rows]]));
+    const one = chooseRow(new Map(), 'a', 'a2', true);
+    const both = chooseScenarios(one, [b, empty], true);
+    expect(pick(both)).toEqual({ a: ['a2'], b: ['b1', 'b2'] });
+    expect(pick(chooseScenarios(both, [b], false))).toEqual({ a: ['a2'] });
+    expect(pick(one)).toEqual({ a: ['a2'] });
+    expect([areAllIn(both, [a, b, empty]), areAllIn(one, [a, b]), areAllIn(both, [empty]), areAllIn(both, [])]).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ]);
+  });
+
+  it('a scenario is out without its last row', () => {
+    const chosen = chooseRow(chooseRow(new Map(), 'a', 'a1', true), 'a', 'a2', true);
+    expect([...(chosen.get('a') ?? [])]).toEqual(['a1', 'a2']);
+    expect(chooseRow(chooseRow(chosen, 'a', 'a1', false), 'a', 'a2', false).size).toBe(0);
   });
 });

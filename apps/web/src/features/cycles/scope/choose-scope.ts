@@ -47,6 +47,35 @@ export function chooseFormer(scope: CycleScope, code: string, part: FormerPart):
   return chosen;
 }
 
+const rowsOf = (scenario: Scenario) => new Set(scenario.rows.map(({ id }) => id as string));
+
+/** Scenarios that can be run are taken in with all their rows, or out; what is not among them stays as it is chosen. */
+export function chooseScenarios(chosen: Chosen, scenarios: readonly Scenario[], isIn: boolean): Chosen {
+  const next = new Map(chosen);
+  for (const scenario of scenarios) {
+    if (!isIn) next.delete(scenario.id);
+    else if (scenario.legs > 0) next.set(scenario.id, rowsOf(scenario));
+  }
+  return next;
+}
+
+/** Whether all of them that can be run are in. */
+export function areAllIn(chosen: Chosen, scenarios: readonly Scenario[]): boolean {
+  const runnable = scenarios.filter(({ legs }) => legs > 0);
+  return runnable.length > 0 && runnable.every(({ id }) => chosen.has(id));
+}
+
+/** One data row is taken in or out; without its last row a scenario is out. */
+export function chooseRow(chosen: Chosen, scenarioId: string, rowId: string, isIn: boolean): Chosen {
+  const rows = new Set(chosen.get(scenarioId) ?? []);
+  if (isIn) rows.add(rowId);
+  else rows.delete(rowId);
+  const next = new Map(chosen);
+  if (rows.size > 0) next.set(scenarioId, rows);
+  else next.delete(scenarioId);
+  return next;
+}
+
 export interface ScopeSize {
   readonly runs: number;
   readonly turns: number;

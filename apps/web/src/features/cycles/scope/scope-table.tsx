@@ -1,8 +1,8 @@
 import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { formatMinutes } from '../../../ui/format.ts';
-
 import type { Chosen } from './choose-scope.ts';
+import { areAllIn, chooseRow, chooseScenarios } from './choose-scope.ts';
 
 type Scenario = CycleScope['scenarios'][number];
 
@@ -14,23 +14,6 @@ interface ScopeTableProps {
 
 /** Which scenarios go in, and with which data rows: one run each. */
 export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
-  const setScenario = (scenario: Scenario, isIn: boolean) => {
-    const next = new Map(chosen);
-    if (isIn) next.set(scenario.id, new Set(scenario.rows.map(({ id }) => id)));
-    else next.delete(scenario.id);
-    onChange(next);
-  };
-  const setRow = (scenario: Scenario, rowId: string, isIn: boolean) => {
-    const rows = new Set(chosen.get(scenario.id) ?? []);
-    if (isIn) rows.add(rowId);
-    else rows.delete(rowId);
-    const next = new Map(chosen);
-    if (rows.size > 0) next.set(scenario.id, rows);
-    else next.delete(scenario.id);
-    onChange(next);
-  };
-  const setAll = (isIn: boolean) =>
-    onChange(new Map(isIn ? scenarios.map((scenario) => [scenario.id, new Set(scenario.rows.map(({ id }) => id))]) : []));
   if (scenarios.length === 0)
     return (
       <div className="card">
@@ -46,8 +29,8 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
               <label className="flex items-center gap-2">
                 <input
                   type="checkbox"
-                  checked={scenarios.every(({ id }) => chosen.has(id))}
-                  onChange={(event) => setAll(event.target.checked)}
+                  checked={areAllIn(chosen, scenarios)}
+                  onChange={(event) => onChange(chooseScenarios(chosen, scenarios, event.target.checked))}
                 />{' '}
                 Scenario
               </label>
@@ -63,8 +46,8 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
               key={scenario.id}
               scenario={scenario}
               rows={chosen.get(scenario.id)}
-              onScenario={(isIn) => setScenario(scenario, isIn)}
-              onRow={(row, isIn) => setRow(scenario, row, isIn)}
+              onScenario={(isIn) => onChange(chooseScenarios(chosen, [scenario], isIn))}
+              onRow={(row, isIn) => onChange(chooseRow(chosen, scenario.id, row, isIn))}
             />
           ))}
         </tbody>
