@@ -40,7 +40,17 @@ async function listen(): Promise<void> {
   }
 }
 
+/** What another server said; null: it is no change of ours, whatever it is. */
+export function readChange(payload: string | undefined): ChangeEvent | null {
+  try {
+    return changeEventSchema.parse(JSON.parse(payload ?? 'null'));
+  } catch {
+    // Anybody who may connect to the database may say anything on this channel.
+    return null;
+  }
+}
+
 function tell(payload: string | undefined): void {
-  const event = changeEventSchema.safeParse(JSON.parse(payload ?? 'null'));
-  if (event.success) for (const listener of listeners) listener(event.data);
+  const event = readChange(payload);
+  if (event) for (const listener of listeners) listener(event);
 }

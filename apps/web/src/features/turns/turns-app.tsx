@@ -16,13 +16,13 @@ import { TurnCardView } from './turn-card.tsx';
 export function TurnsApp({ content, ...frame }: PageProps<TurnsHome>) {
   return (
     <AppFrame {...frame} area="turns" keys={GUIDE_KEYS}>
-      <Home initial={content} />
+      <TurnsHomeView initial={content} />
     </AppFrame>
   );
 }
 
 /** The business tester's home: with you, on its way to you, passed on. */
-function Home({ initial }: { readonly initial: TurnsHome }) {
+export function TurnsHomeView({ initial }: { readonly initial: TurnsHome }) {
   const address = useAddress();
   const { data = initial } = useRead('getTurnsHome', {}, { initialData: initial });
   const chosen = address.get('turn');
