@@ -119,6 +119,9 @@ export function openScreen(view: ReactNode, { rights = RIGHTS, address = '/' }: 
   vi.stubGlobal('ResizeObserver', Observer);
   vi.stubGlobal('CSS', { supports: () => false, escape: (text: string) => text.replace(/[^\w-]/g, '\\$&') });
   Element.prototype.scrollIntoView = () => {};
+  // Every frame is as large as a page, so that lists that draw only what is seen draw their first rows.
+  Object.defineProperty(Element.prototype, 'clientHeight', { configurable: true, value: 600 });
+  Object.defineProperty(Element.prototype, 'clientWidth', { configurable: true, value: 900 });
   const server = startServer();
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 60_000 } } });
   const path = `/brindlemere${address}`;

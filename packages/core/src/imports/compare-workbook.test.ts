@@ -5,6 +5,7 @@ import type { WorkbookSurroundings } from './compare-workbook.ts';
 import { compareWorkbook } from './compare-workbook.ts';
 import { toWorkbookEntries } from './workbook-entries.ts';
 import type { ImportedNode, ImportedScenario, ImportedTest, WorkbookSheets } from './workbook-sheets.ts';
+import { DEFAULT_CODE_SCHEME } from '../map/code-scheme.ts';
 import { createLeg } from '../scenarios/scenario-document.ts';
 import { toTestKey } from '../scenarios/draw-legs.ts';
 import type { Step } from '../tests/step.ts';
@@ -39,7 +40,7 @@ const TEST: StoredTest = {
 };
 const AROUND: WorkbookSurroundings = {
   map: {
-    ...{ nodes: [NODE], levels: ['Stream', 'Process', 'Activity'], scheme: ['AA', 'AA-1', 'AA-1.1'], teams: ['Billing', 'Stores'] },
+    ...{ nodes: [NODE], levels: ['Stream', 'Process', 'Activity'], scheme: DEFAULT_CODE_SCHEME, teams: ['Billing', 'Stores'] },
     ...{ applications: [], people: [] },
   },
   tests: [TEST],

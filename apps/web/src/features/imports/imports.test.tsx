@@ -143,14 +143,16 @@ describe('a process list', () => {
   };
 
   it('counts what is chosen: a branch that stays as it is keeps all that lies in it', async () => {
-    // jsdom lays nothing out, so the tree that is drawn as far as it is seen draws no row; what is chosen is counted all the same.
     const { server, user } = await open();
     expect(screen.getByText(/3 changes to take in$/)).toBeTruthy();
     await user.selectOptions(screen.getByRole('combobox', { name: /not in the file/ }), 'remove');
     expect(screen.getByText(/4 changes to take in$/)).toBeTruthy();
+    await user.click(screen.getByRole('checkbox', { name: 'Take A-1 and its branch in' }));
+    expect(screen.getByText(/2 changes to take in$/)).toBeTruthy();
+    expect(screen.getByRole('checkbox', { name: 'Take A-1.1 and its branch in' })).toMatchObject({ checked: false, disabled: true });
     await user.click(takeIn());
     await waitFor(() =>
-      expect(server.calls.at(-1)?.input).toMatchObject({ missing: 'remove', leftOut: [], accept: 'print-1', below: null }),
+      expect(server.calls.at(-1)?.input).toMatchObject({ missing: 'remove', leftOut: ['A-1'], accept: 'print-1', below: null }),
     );
   });
 

@@ -47,7 +47,7 @@ export function MapApp({ content, ...frame }: PageProps<MapView>) {
 const EXPORTS = ['xlsx', 'csv', 'json', 'bpmn'] as const;
 const NO_MARKS: ReadonlySet<string> = new Set();
 
-function ProcessMap({ initial }: { readonly initial: MapView }) {
+export function ProcessMap({ initial }: { readonly initial: MapView }) {
   const { api, base, can } = useProgramme();
   const address = useAddress();
   const editing = useMapEditing();

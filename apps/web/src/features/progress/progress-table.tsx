@@ -27,7 +27,7 @@ export function ProgressTable({ view, rows, columns, rowsName }: ProgressTablePr
       </div>
     );
   }
-  const largest = Math.max(...view.cells.flat().map(sumCounts), 1);
+  const largest = view.cells.flat().reduce((most, counts) => Math.max(most, sumCounts(counts)), 1);
   const hasGroups = view.rows.some((row) => row.group !== '');
   const totals = view.columns.map((_, column) => view.cells.reduce((sum, row) => addCounts(sum, row[column] ?? NO_COUNTS), NO_COUNTS));
   return (
