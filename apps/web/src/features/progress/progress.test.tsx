@@ -1,0 +1,118 @@
+import type { HoldView, ProgressView } from '@kindred-baton/contracts/progress/progress';
+import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
+import type { Counts } from '@kindred-baton/core/progress/tally';
+import { screen, within } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
+import { openScreen } from '../../../test-support/open-screen.tsx';
+import { HoldList } from './hold-list.tsx';
+import { ProgressTable } from './progress-table.tsx';
+
+const counts = (more: Partial<Counts>): Counts => ({ ...NO_COUNTS, ...more });
+const CELLS = [
+  [counts({ passed: 3, failed: 1, ready: 2 }), counts({ skipped: 2, waiting: 1 })],
+  [NO_COUNTS, counts({ passed: 5, blocked: 1 })],
+];
+const VIEW = {
+  cycle: { code: 'ACC-2', name: 'Acceptance 2' },
+  rows: [
+    { key: 'NS-1', name: 'Apply', group: 'New supply' },
+    { key: '', name: 'no process', group: 'New supply' },
+  ],
+  columns: [
+    { key: 'team-b', name: 'Billing' },
+    { key: '', name: 'no team' },
+  ],
+  cells: CELLS,
+  ...{ holds: [], waitingBehindHolds: 0 },
+} as unknown as ProgressView;
+const open = (view: ProgressView = VIEW, address = '/progress') =>
+  openScreen(<ProgressTable view={view} rows="process" columns="team" rowsName="Process" />, { address }).show();
+
+describe('the progress table', () => {
+  it('counts in each cell what is run of what is to run; what is left out is not to run', () => {
+    open();
+    expect(screen.getAllByRole('link').map(({ textContent }) => textContent)).toEqual(['4/6', '0/1', '5/6', '4/6', '5/7']);
+  });
+
+  it('adds up, column by column: the last row is the sum of those above it, counted another way', () => {
+    open();
+    const totals = within(screen.getAllByRole('row').at(-1) as HTMLElement)
+      .getAllByRole('link')
+      .map(({ textContent }) => textContent);
+    const expected = [0, 1].map((column) => {
+      const all = CELLS.map((row) => row[column] ?? NO_COUNTS);
+      const sum = (pick: (own: Counts) => number) => all.reduce((total, own) => total + pick(own), 0);
+      const due = sum((own) => Object.values(own).reduce((total, count) => total + count, 0) - own.skipped);
+      return `${sum((own) => own.passed + own.failed)}/${due}`;
+    });
+    expect(totals).toEqual(expected);
+  });
+
+  it('opens what each number counts, with nobody and nothing as a filter of their own, and the strip’s scope', () => {
+    open(VIEW, '/progress?scope=NS');
+    const query = (index: number) =>
+      Object.fromEntries(new URL((screen.getAllByRole('link')[index] as HTMLAnchorElement).href).searchParams);
+    expect(query(0)).toEqual({ scope: 'NS', node: 'NS-1', team: 'team-b' });
+    expect(query(2)).toEqual({ scope: 'NS', node: '-', team: '-' });
+    expect(query(3)).toEqual({ scope: 'NS', team: 'team-b' });
+  });
+
+  it('names a group once, and draws nothing for an empty cell', () => {
+    open();
+    expect(screen.getAllByText('New supply')).toHaveLength(1);
+    expect(screen.getAllByText('–')).toHaveLength(1);
+  });
+
+  it('says so when there are no turns', () => {
+    open({ ...VIEW, rows: [] });
+    expect(screen.getByText('No turns here')).toBeTruthy();
+  });
+
+  it('takes more cells than a call takes arguments', () => {
+    const names = Array.from({ length: 400 }, (_, index) => ({ key: `k${index}`, name: `n${index}`, group: '' }));
+    const cells = names.map(() => names.map(() => NO_COUNTS));
+    // 160,000 cells; only the first rows are drawn here, the largest is looked for among all.
+    expect(() => open({ ...VIEW, rows: names.slice(0, 1), columns: names.slice(0, 1), cells } as unknown as ProgressView)).not.toThrow();
+  });
+});
+
+describe('where the baton is held', () => {
+  const hold = (key: string, waiting: number, more: Partial<HoldView> = {}): HoldView =>
+    ({
+      ...{ kind: 'defect', key, title: `TQ-${key}`, detail: 'wrong price', since: null, waiting, teams: 2, minutes: 90 },
+      ...more,
+    }) as HoldView;
+  const show = (holds: HoldView[], waitingBehindHolds: number) =>
+    openScreen(<HoldList view={{ ...VIEW, holds, waitingBehindHolds } as ProgressView} />);
+
+  it('says it in the first line, counts a turn behind two holds once, and opens the turns behind each', () => {
+    show([hold('1', 8), hold('2', 5, { kind: 'block' })], 9).show();
+    expect(screen.getByText('9 turns waiting behind 2 holds')).toBeTruthy();
+    const [first] = screen.getAllByRole('link') as HTMLAnchorElement[];
+    expect(first?.textContent).toContain('8waiting');
+    expect(first?.textContent).toContain('2 teams · 1 h 30 of work');
+    expect(new URL(first?.href ?? '').searchParams.get('hold')).toBe('defect:1');
+  });
+
+  it('does not count what nothing waits behind as a hold, and says how many there are', () => {
+    show([hold('1', 3), hold('2', 0), hold('3', 0)], 3).show();
+    expect(screen.getByText('3 turns waiting behind 1 hold')).toBeTruthy();
+    expect(screen.getByText('2 more failures with nothing waiting behind.')).toBeTruthy();
+  });
+
+  it('shows the first few, and all when asked', async () => {
+    const { user, show: draw } = show(
+      Array.from({ length: 10 }, (_, index) => hold(String(index), 10 - index)),
+      20,
+    );
+    draw();
+    expect(screen.getAllByRole('link')).toHaveLength(7);
+    await user.click(screen.getByRole('button', { name: 'Show all 10 holds' }));
+    expect(screen.getAllByRole('link')).toHaveLength(10);
+  });
+
+  it('says that it is held nowhere', () => {
+    show([], 0).show();
+    expect(screen.getByText('Nowhere. Every turn that is not done can go on.')).toBeTruthy();
+  });
+});
