@@ -5,6 +5,8 @@ import hooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
+const WRITE_MARKUP = 'XML and HTML are written by the tag markup (formats/xml/markup.ts), which escapes what is put in.';
+
 export default ts.config(
   { ignores: ['.data/**', '**/dist/**', '**/.astro/**', '**/node_modules/**', 'packages/store/migrations/**'] },
   ...ts.configs.strict,
@@ -32,6 +34,21 @@ export default ts.config(
         'error',
         { object: 'Date', property: 'now', message: 'Core takes the moment as a parameter.' },
         { object: 'Math', property: 'random', message: 'Core takes a seeded source as a parameter.' },
+      ],
+    },
+  },
+  {
+    // XML and HTML are written by a tag that escapes what is put in (formats/xml/markup.ts), never by strings.
+    files: ['packages/*/src/**/*.ts', 'apps/*/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/*.test-data.ts', 'apps/web/src/server/print-routes.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: String.raw`:not(TaggedTemplateExpression) > TemplateLiteral > TemplateElement[value.raw=/<\/?[a-zA-Z]/]`,
+          message: WRITE_MARKUP,
+        },
+        { selector: String.raw`Literal[value=/<\/?[a-z][a-zA-Z]*[ >]/]`, message: WRITE_MARKUP },
       ],
     },
   },

@@ -4,7 +4,8 @@ import { toOutlineTree } from '@kindred-baton/core/map/outline';
 import { NAMESPACE, PREFIX } from './bpmn.ts';
 import type { Box } from './lay-out-boxes.ts';
 import { layOutBoxes } from './lay-out-boxes.ts';
-import { escapeXml } from '../xml/escape-xml.ts';
+import type { Markup } from '../xml/markup.ts';
+import { markup, NO_MARKUP, toAttributes, toLines } from '../xml/markup.ts';
 
 type Tree = OutlineTree<NamedNode>;
 
@@ -22,82 +23,85 @@ export function writeBpmn(nodes: readonly NamedNode[], programme: string): strin
   const hasPools = tops.length > 1;
   const boxes = layOutBoxes(tree, tops, hasPools);
   const processes = tops.map((top) => writeProcess(tree, top));
-  const pools = tops.map((top) => `    <participant id="Pool_${top.code}" name="${escapeXml(top.name)}" processRef="${toId(top)}"/>`);
-  return [
-    '<?xml version="1.0" encoding="UTF-8"?>',
-    '<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" xmlns:bpmndi="http://www.omg.org/spec/BPMN/20100524/DI" xmlns:dc="http://www.omg.org/spec/DD/20100524/DC" xmlns:di="http://www.omg.org/spec/DD/20100524/DI"',
-    `  xmlns:${PREFIX}="${NAMESPACE}" id="Definitions" name="${escapeXml(programme)}" targetNamespace="${NAMESPACE}">`,
-    ...(hasPools ? ['  <collaboration id="Collaboration">', ...pools, '  </collaboration>'] : []),
+  const pools = tops.map((top) => markup`    <participant id="Pool_${top.code}" name="${top.name}" processRef="${toId(top)}"/>`);
+  return toLines([
+    markup`<?xml version="1.0" encoding="UTF-8"?>`,
+    markup`<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" xmlns:bpmndi="http://www.omg.org/spec/BPMN/20100524/DI" xmlns:dc="http://www.omg.org/spec/DD/20100524/DC" xmlns:di="http://www.omg.org/spec/DD/20100524/DI"`,
+    markup`  xmlns:${PREFIX}="${NAMESPACE}" id="Definitions" name="${programme}" targetNamespace="${NAMESPACE}">`,
+    ...(hasPools ? [markup`  <collaboration id="Collaboration">`, ...pools, markup`  </collaboration>`] : []),
     ...processes,
     writeDiagram(hasPools ? 'Collaboration' : tops[0] ? toId(tops[0]) : 'Definitions', boxes),
-    '</definitions>',
-    '',
-  ].join('\n');
+    markup`</definitions>`,
+    NO_MARKUP,
+  ]).write();
 }
 
 const toId = ({ code }: { readonly code: string }) => `Node_${code}`;
 
-function writeProcess(tree: Tree, top: NamedNode): string {
-  const attributes = `id="${toId(top)}" name="${escapeXml(top.name)}" isExecutable="false"${writeOwn(top)}${top.team === null ? '' : ` ${PREFIX}:team="${escapeXml(top.team)}"`}`;
-  return [`  <process ${attributes}>`, ...writeDocumentation(top), ...writeInside(tree, top), '  </process>'].join('\n');
+function writeProcess(tree: Tree, top: NamedNode): Markup {
+  const attributes = markup`id="${toId(top)}" name="${top.name}" isExecutable="false"${writeOwn(top)}${top.team === null ? '' : markup` ${PREFIX}:team="${top.team}"`}`;
+  return toLines([markup`  <process ${attributes}>`, ...writeDocumentation(top), ...writeInside(tree, top), markup`  </process>`]);
 }
 
-function writeOwn({ code, application, owner, isCritical, isRetired }: NamedNode): string {
-  const own = { code, application, owner, critical: isCritical ? 'true' : 'false', retired: isRetired ? 'true' : 'false' };
-  return Object.entries(own)
-    .map(([name, value]) => ` ${PREFIX}:${name}="${escapeXml(value ?? '')}"`)
-    .join('');
+function writeOwn({ code, application, owner, isCritical, isRetired }: NamedNode): Markup {
+  const flags = { critical: isCritical ? 'true' : 'false', retired: isRetired ? 'true' : 'false' };
+  return toAttributes({ code, application: application ?? '', owner: owner ?? '', ...flags }, `${PREFIX}:`);
 }
 
 const writeDocumentation = ({ description }: NamedNode) =>
-  description === '' ? [] : [`    <documentation>${escapeXml(description)}</documentation>`];
+  description === '' ? [] : [markup`    <documentation>${description}</documentation>`];
 
-function writeInside(tree: Tree, holder: NamedNode): string[] {
+function writeInside(tree: Tree, holder: NamedNode): Markup[] {
   const inside = tree.childrenOf.get(holder.id) ?? [];
   if (inside.length === 0) return [];
   const stations = [`Start_${holder.code}`, ...inside.map(toId), `End_${holder.code}`];
   const flows = stations.slice(1).map((to, index) => ({ id: `Flow_${holder.code}_${index}`, from: stations[index] ?? '', to }));
   const ends = (id: string) => [
-    ...flows.filter((flow) => flow.to === id).map((flow) => `<incoming>${flow.id}</incoming>`),
-    ...flows.filter((flow) => flow.from === id).map((flow) => `<outgoing>${flow.id}</outgoing>`),
+    ...flows.filter((flow) => flow.to === id).map((flow) => markup`<incoming>${flow.id}</incoming>`),
+    ...flows.filter((flow) => flow.from === id).map((flow) => markup`<outgoing>${flow.id}</outgoing>`),
   ];
   return [
     ...writeLanes(holder, inside),
-    `    <startEvent id="Start_${holder.code}">${ends(`Start_${holder.code}`).join('')}</startEvent>`,
+    markup`    <startEvent id="Start_${holder.code}">${ends(`Start_${holder.code}`)}</startEvent>`,
     ...inside.flatMap((node) => writeActivity(tree, node, ends(toId(node)))),
-    `    <endEvent id="End_${holder.code}">${ends(`End_${holder.code}`).join('')}</endEvent>`,
-    ...flows.map(({ id, from, to }) => `    <sequenceFlow id="${id}" sourceRef="${from}" targetRef="${to}"/>`),
+    markup`    <endEvent id="End_${holder.code}">${ends(`End_${holder.code}`)}</endEvent>`,
+    ...flows.map(({ id, from, to }) => markup`    <sequenceFlow id="${id}" sourceRef="${from}" targetRef="${to}"/>`),
   ];
 }
 
-function writeActivity(tree: Tree, node: NamedNode, ends: readonly string[]): string[] {
+function writeActivity(tree: Tree, node: NamedNode, ends: readonly Markup[]): Markup[] {
   const inside = writeInside(tree, node);
   const tag = inside.length > 0 ? 'subProcess' : 'task';
-  const attributes = `id="${toId(node)}" name="${escapeXml(node.name)}"${writeOwn(node)}`;
-  return [`    <${tag} ${attributes}>`, ...writeDocumentation(node), `      ${ends.join('')}`, ...inside, `    </${tag}>`];
+  const attributes = markup`id="${toId(node)}" name="${node.name}"${writeOwn(node)}`;
+  return [markup`    <${tag} ${attributes}>`, ...writeDocumentation(node), markup`      ${ends}`, ...inside, markup`    </${tag}>`];
 }
 
-function writeLanes(holder: NamedNode, inside: readonly NamedNode[]): string[] {
+function writeLanes(holder: NamedNode, inside: readonly NamedNode[]): Markup[] {
   const teams = [...new Set(inside.flatMap(({ team }) => team ?? []))];
   if (teams.length === 0) return [];
   const lanes = teams.map((team, index) => {
-    const refs = inside.filter((node) => node.team === team).map((node) => `<flowNodeRef>${toId(node)}</flowNodeRef>`);
-    return `      <lane id="Lane_${holder.code}_${index}" name="${escapeXml(team)}">${refs.join('')}</lane>`;
+    const refs = inside.filter((node) => node.team === team).map((node) => markup`<flowNodeRef>${toId(node)}</flowNodeRef>`);
+    return markup`      <lane id="Lane_${holder.code}_${index}" name="${team}">${refs}</lane>`;
   });
-  return [`    <laneSet id="Lanes_${holder.code}">`, ...lanes, '    </laneSet>'];
+  return [markup`    <laneSet id="Lanes_${holder.code}">`, ...lanes, markup`    </laneSet>`];
 }
 
-function writeDiagram(plane: string, boxes: readonly Box[]): string {
+const BOX_ATTRIBUTES: Readonly<Partial<Record<Box['kind'], Markup>>> = {
+  inside: markup` isExpanded="true"`,
+  pool: markup` isHorizontal="true"`,
+};
+
+function writeDiagram(plane: string, boxes: readonly Box[]): Markup {
   const shapes = boxes.map((box) =>
     box.kind === 'flow'
-      ? `      <bpmndi:BPMNEdge id="Edge_${box.element}" bpmnElement="${box.element}"><di:waypoint x="${box.x}" y="${box.y}"/><di:waypoint x="${box.x + box.width}" y="${box.y + box.height}"/></bpmndi:BPMNEdge>`
-      : `      <bpmndi:BPMNShape id="Shape_${box.element}" bpmnElement="${box.element}"${box.kind === 'inside' ? ' isExpanded="true"' : box.kind === 'pool' ? ' isHorizontal="true"' : ''}><dc:Bounds x="${box.x}" y="${box.y}" width="${box.width}" height="${box.height}"/></bpmndi:BPMNShape>`,
+      ? markup`      <bpmndi:BPMNEdge id="Edge_${box.element}" bpmnElement="${box.element}"><di:waypoint x="${box.x}" y="${box.y}"/><di:waypoint x="${box.x + box.width}" y="${box.y + box.height}"/></bpmndi:BPMNEdge>`
+      : markup`      <bpmndi:BPMNShape id="Shape_${box.element}" bpmnElement="${box.element}"${BOX_ATTRIBUTES[box.kind] ?? NO_MARKUP}><dc:Bounds x="${box.x}" y="${box.y}" width="${box.width}" height="${box.height}"/></bpmndi:BPMNShape>`,
   );
-  return [
-    '  <bpmndi:BPMNDiagram id="Diagram">',
-    `    <bpmndi:BPMNPlane id="Plane" bpmnElement="${plane}">`,
+  return toLines([
+    markup`  <bpmndi:BPMNDiagram id="Diagram">`,
+    markup`    <bpmndi:BPMNPlane id="Plane" bpmnElement="${plane}">`,
     ...shapes,
-    '    </bpmndi:BPMNPlane>',
-    '  </bpmndi:BPMNDiagram>',
-  ].join('\n');
+    markup`    </bpmndi:BPMNPlane>`,
+    markup`  </bpmndi:BPMNDiagram>`,
+  ]);
 }

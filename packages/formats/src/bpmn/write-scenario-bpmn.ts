@@ -3,7 +3,8 @@ import type { ExportedScenario, FileLeg } from '@kindred-baton/core/scenarios/sc
 import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import { layOutExported } from '../scenarios/draw-relay.ts';
-import { escapeXml } from '../xml/escape-xml.ts';
+import type { Markup } from '../xml/markup.ts';
+import { markup, NO_MARKUP, toAttributes, toLines } from '../xml/markup.ts';
 import { NAMESPACE, PREFIX } from './bpmn.ts';
 
 /**
@@ -13,76 +14,72 @@ import { NAMESPACE, PREFIX } from './bpmn.ts';
  */
 export function writeScenarioBpmn(scenario: ExportedScenario): string {
   const { file } = scenario;
-  return [
-    '<?xml version="1.0" encoding="UTF-8"?>',
-    '<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" xmlns:bpmndi="http://www.omg.org/spec/BPMN/20100524/DI" xmlns:dc="http://www.omg.org/spec/DD/20100524/DC" xmlns:di="http://www.omg.org/spec/DD/20100524/DI"',
-    `  xmlns:${PREFIX}="${NAMESPACE}" id="Definitions" name="${escapeXml(file.name)}" targetNamespace="${NAMESPACE}">`,
-    '  <collaboration id="Collaboration">',
-    `    <participant id="Pool" name="${escapeXml(file.name)}" processRef="Scenario"/>`,
-    '  </collaboration>',
-    `  <process id="Scenario" name="${escapeXml(file.name)}" isExecutable="false"${own({ scenario: file.code, node: file.node ?? undefined })}>`,
+  return toLines([
+    markup`<?xml version="1.0" encoding="UTF-8"?>`,
+    markup`<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" xmlns:bpmndi="http://www.omg.org/spec/BPMN/20100524/DI" xmlns:dc="http://www.omg.org/spec/DD/20100524/DC" xmlns:di="http://www.omg.org/spec/DD/20100524/DI"`,
+    markup`  xmlns:${PREFIX}="${NAMESPACE}" id="Definitions" name="${file.name}" targetNamespace="${NAMESPACE}">`,
+    markup`  <collaboration id="Collaboration">`,
+    markup`    <participant id="Pool" name="${file.name}" processRef="Scenario"/>`,
+    markup`  </collaboration>`,
+    markup`  <process id="Scenario" name="${file.name}" isExecutable="false"${own({ scenario: file.code, node: file.node ?? undefined })}>`,
     ...writeData(file.data),
     ...writeLanes(scenario),
     ...file.legs.flatMap((leg, index) => writeTask(leg, index, scenario)),
     ...listValues(scenario).flatMap(({ id, name }) => [
-      `    <dataObject id="${id}_value"/>`,
-      `    <dataObjectReference id="${id}" name="${escapeXml(name)}" dataObjectRef="${id}_value"/>`,
+      markup`    <dataObject id="${id}_value"/>`,
+      markup`    <dataObjectReference id="${id}" name="${name}" dataObjectRef="${id}_value"/>`,
     ]),
-    ...listFlows(scenario).map(({ id, from, to }) => `    <sequenceFlow id="${id}" sourceRef="${from}" targetRef="${to}"/>`),
-    '  </process>',
+    ...listFlows(scenario).map(({ id, from, to }) => markup`    <sequenceFlow id="${id}" sourceRef="${from}" targetRef="${to}"/>`),
+    markup`  </process>`,
     ...writeDiagram(scenario),
-    '</definitions>',
-    '',
-  ].join('\n');
+    markup`</definitions>`,
+    NO_MARKUP,
+  ]).write();
 }
 
-function own(attributes: Readonly<Record<string, string | undefined>>): string {
-  return Object.entries(attributes)
-    .map(([name, value]) => (value === undefined ? '' : ` ${PREFIX}:${name}="${escapeXml(value)}"`))
-    .join('');
-}
+const OWN = `${PREFIX}:`;
+const own = (attributes: Readonly<Record<string, string | undefined>>): Markup => toAttributes(attributes, OWN);
 
 const toTaskId = (key: string) => `Leg_${key.replace(/[^A-Za-z0-9_-]/g, '_')}`;
 const toValueId = (key: string, name: string) =>
   `Value_${key.replace(/[^A-Za-z0-9_-]/g, '_')}_${toNameKey(name).replace(/[^a-z0-9]/g, '_')}`;
 
-function describeField({ type, choices, pattern, required, example }: Field): string {
-  return own({ type, choices: choices?.join('|'), pattern, required: required === undefined ? undefined : String(required), example });
+/** Inside an element of our own, attributes need no prefix. */
+function describeField({ type, choices, pattern, required, example }: Field, prefix = OWN): Markup {
+  const said = { type, choices: choices?.join('|'), pattern, required: required === undefined ? undefined : String(required), example };
+  return toAttributes(said, prefix);
 }
 
-function writeData(data: ExportedScenario['file']['data']): string[] {
+function writeData(data: ExportedScenario['file']['data']): Markup[] {
   if (!data) return [];
   return [
-    '    <extensionElements>',
-    `      <${PREFIX}:data>`,
-    ...data.columns.map((column) => `        <${PREFIX}:column name="${escapeXml(column.name)}"${describePlain(column)}/>`),
+    markup`    <extensionElements>`,
+    markup`      <${PREFIX}:data>`,
+    ...data.columns.map((column) => markup`        <${PREFIX}:column name="${column.name}"${describeField(column, '')}/>`),
     ...data.rows.map(({ name, values }) => {
-      const cells = Object.entries(values).map(([key, value]) => `<${PREFIX}:value name="${escapeXml(key)}" text="${escapeXml(value)}"/>`);
-      return `        <${PREFIX}:row name="${escapeXml(name)}">${cells.join('')}</${PREFIX}:row>`;
+      const cells = Object.entries(values).map(([key, value]) => markup`<${PREFIX}:value name="${key}" text="${value}"/>`);
+      return markup`        <${PREFIX}:row name="${name}">${cells}</${PREFIX}:row>`;
     }),
-    `      </${PREFIX}:data>`,
-    '    </extensionElements>',
+    markup`      </${PREFIX}:data>`,
+    markup`    </extensionElements>`,
   ];
 }
 
-/** Inside an element of our own, attributes need no prefix. */
-const describePlain = (field: Field) => describeField(field).replaceAll(` ${PREFIX}:`, ' ');
-
-function writeLanes({ legs, file }: ExportedScenario): string[] {
+function writeLanes({ legs, file }: ExportedScenario): Markup[] {
   const lanes = [...new Set(legs.map(({ lane }) => lane ?? ''))];
   return [
-    '    <laneSet id="Lanes">',
+    markup`    <laneSet id="Lanes">`,
     ...lanes.map((lane, index) => {
       const refs = file.legs
         .filter((_, at) => (legs[at]?.lane ?? '') === lane)
-        .map(({ key }) => `<flowNodeRef>${toTaskId(key)}</flowNodeRef>`);
-      return `      <lane id="Lane_${index}"${lane === '' ? '' : ` name="${escapeXml(lane)}"`}>${refs.join('')}</lane>`;
+        .map(({ key }) => markup`<flowNodeRef>${toTaskId(key)}</flowNodeRef>`);
+      return markup`      <lane id="Lane_${index}"${toAttributes({ name: lane === '' ? undefined : lane })}>${refs}</lane>`;
     }),
-    '    </laneSet>',
+    markup`    </laneSet>`,
   ];
 }
 
-function writeTask(leg: FileLeg, index: number, scenario: ExportedScenario): string[] {
+function writeTask(leg: FileLeg, index: number, scenario: ExportedScenario): Markup[] {
   const exported = scenario.legs[index];
   const needs = scenario.chain.legs[index]?.needs ?? [];
   const id = toTaskId(leg.key);
@@ -100,66 +97,66 @@ function writeTask(leg: FileLeg, index: number, scenario: ExportedScenario): str
     wire: leg.wires.find((wire) => toNameKey(wire.need) === toNameKey(need.name)),
   }));
   const lost = leg.wires.filter((wire) => !needs.some(({ need }) => toNameKey(need.name) === toNameKey(wire.need)));
+  const flows = listFlows(scenario);
   const outputs = (exported?.gives ?? []).map((field, at) => ({ id: `${id}_out_${at}`, field }));
   return [
-    `    <task id="${id}" name="${escapeXml(exported?.title ?? leg.title ?? '')}"${attributes}>`,
-    ...(leg.note === '' ? [] : [`      <documentation>${escapeXml(leg.note)}</documentation>`]),
+    markup`    <task id="${id}" name="${exported?.title ?? leg.title ?? ''}"${attributes}>`,
+    ...(leg.note === '' ? [] : [markup`      <documentation>${leg.note}</documentation>`]),
     ...writeLost(lost),
-    `      ${listFlows(scenario)
-      .flatMap((flow) => [...(flow.to === id ? [`<incoming>${flow.id}</incoming>`] : [])])
-      .join('')}${listFlows(scenario)
-      .flatMap((flow) => [...(flow.from === id ? [`<outgoing>${flow.id}</outgoing>`] : [])])
-      .join('')}`,
+    markup`      ${flows.filter(({ to }) => to === id).map((flow) => markup`<incoming>${flow.id}</incoming>`)}${flows
+      .filter(({ from }) => from === id)
+      .map((flow) => markup`<outgoing>${flow.id}</outgoing>`)}`,
     ...(inputs.length + outputs.length === 0
       ? []
       : [
-          `      <ioSpecification id="${id}_io">`,
+          markup`      <ioSpecification id="${id}_io">`,
           ...inputs.map(
             ({ id: at, need, wire }) =>
-              `        <dataInput id="${at}" name="${escapeXml(need.name)}"${describeField(need)}${wire ? describeWire(wire.from) : ''}/>`,
+              markup`        <dataInput id="${at}" name="${need.name}"${describeField(need)}${wire ? describeWire(wire.from) : NO_MARKUP}/>`,
           ),
-          ...outputs.map(({ id: at, field }) => `        <dataOutput id="${at}" name="${escapeXml(field.name)}"${describeField(field)}/>`),
-          `        <inputSet id="${id}_inputs">${inputs.map(({ id: at }) => `<dataInputRefs>${at}</dataInputRefs>`).join('')}</inputSet>`,
-          `        <outputSet id="${id}_outputs">${outputs.map(({ id: at }) => `<dataOutputRefs>${at}</dataOutputRefs>`).join('')}</outputSet>`,
-          '      </ioSpecification>',
+          ...outputs.map(({ id: at, field }) => markup`        <dataOutput id="${at}" name="${field.name}"${describeField(field)}/>`),
+          markup`        <inputSet id="${id}_inputs">${inputs.map(({ id: at }) => markup`<dataInputRefs>${at}</dataInputRefs>`)}</inputSet>`,
+          markup`        <outputSet id="${id}_outputs">${outputs.map(({ id: at }) => markup`<dataOutputRefs>${at}</dataOutputRefs>`)}</outputSet>`,
+          markup`      </ioSpecification>`,
         ]),
     ...needs.flatMap(({ source }, at) =>
       source.kind === 'leg'
         ? [
-            `      <dataInputAssociation id="${id}_takes_${at}"><sourceRef>${toValueId(source.leg, source.field.name)}</sourceRef><targetRef>${id}_in_${at}</targetRef></dataInputAssociation>`,
+            markup`      <dataInputAssociation id="${id}_takes_${at}"><sourceRef>${toValueId(source.leg, source.field.name)}</sourceRef><targetRef>${id}_in_${at}</targetRef></dataInputAssociation>`,
           ]
         : [],
     ),
     ...outputs.flatMap(({ id: at, field }, place) =>
       isHandedOver(scenario, leg.key, field.name)
         ? [
-            `      <dataOutputAssociation id="${id}_hands_${place}"><sourceRef>${at}</sourceRef><targetRef>${toValueId(leg.key, field.name)}</targetRef></dataOutputAssociation>`,
+            markup`      <dataOutputAssociation id="${id}_hands_${place}"><sourceRef>${at}</sourceRef><targetRef>${toValueId(leg.key, field.name)}</targetRef></dataOutputAssociation>`,
           ]
         : [],
     ),
-    '    </task>',
+    markup`    </task>`,
   ];
 }
 
 /** Wires set by hand for a need that the test no longer has. */
-function writeLost(wires: FileLeg['wires']): string[] {
+function writeLost(wires: FileLeg['wires']): Markup[] {
   if (wires.length === 0) return [];
-  const lines = wires.map(
-    ({ need, from }) => `<${PREFIX}:wire need="${escapeXml(need)}"${describeWire(from).replaceAll(` ${PREFIX}:`, ' ')}/>`,
-  );
-  return [`      <extensionElements>${lines.join('')}</extensionElements>`];
+  const lines = wires.map(({ need, from }) => markup`<${PREFIX}:wire need="${need}"${describeWire(from, '')}/>`);
+  return [markup`      <extensionElements>${lines}</extensionElements>`];
 }
 
-function describeWire(from: FileLeg['wires'][number]['from']): string {
+function describeWire(from: FileLeg['wires'][number]['from'], prefix = OWN): Markup {
   switch (from.kind) {
     case 'leg':
-      return own({ from: 'leg', fromLeg: toTaskId(from.leg), output: from.gives, convert: from.convert ? 'true' : undefined });
+      return toAttributes(
+        { from: 'leg', fromLeg: toTaskId(from.leg), output: from.gives, convert: from.convert ? 'true' : undefined },
+        prefix,
+      );
     case 'column':
-      return own({ from: 'column', column: from.column });
+      return toAttributes({ from: 'column', column: from.column }, prefix);
     case 'fixed':
-      return own({ from: 'fixed', value: from.value });
+      return toAttributes({ from: 'fixed', value: from.value }, prefix);
     case 'new':
-      return own({ from: 'new', pattern: from.pattern });
+      return toAttributes({ from: 'new', pattern: from.pattern }, prefix);
   }
 }
 
@@ -192,15 +189,15 @@ const POOL_HEAD = 30;
 const VALUE = { width: 36, height: 50 };
 
 /** The relay’s own layout, with room for the pool’s head; values stand below the pool. */
-function writeDiagram(scenario: ExportedScenario): string[] {
+function writeDiagram(scenario: ExportedScenario): Markup[] {
   const relay = layOutExported(scenario);
   const shape = (element: string, box: { x: number; y: number; width: number; height: number }, isBand = false) =>
-    `      <bpmndi:BPMNShape id="Shape_${element}" bpmnElement="${element}"${isBand ? ' isHorizontal="true"' : ''}><dc:Bounds x="${box.x}" y="${box.y}" width="${box.width}" height="${box.height}"/></bpmndi:BPMNShape>`;
+    markup`      <bpmndi:BPMNShape id="Shape_${element}" bpmnElement="${element}"${isBand ? markup` isHorizontal="true"` : NO_MARKUP}><dc:Bounds x="${box.x}" y="${box.y}" width="${box.width}" height="${box.height}"/></bpmndi:BPMNShape>`;
   const top = relay.lanes[0]?.y ?? 0;
   const lanes = [...new Set(scenario.legs.map(({ lane }) => lane ?? ''))];
   return [
-    '  <bpmndi:BPMNDiagram id="Diagram">',
-    '    <bpmndi:BPMNPlane id="Plane" bpmnElement="Collaboration">',
+    markup`  <bpmndi:BPMNDiagram id="Diagram">`,
+    markup`    <bpmndi:BPMNPlane id="Plane" bpmnElement="Collaboration">`,
     shape('Pool', { x: 0, y: top, width: relay.width + POOL_HEAD, height: Math.max(60, relay.height - top) }, true),
     ...lanes.flatMap((_, index) => {
       const lane = relay.lanes[index];
@@ -212,10 +209,10 @@ function writeDiagram(scenario: ExportedScenario): string[] {
     ),
     ...relay.wires.map(({ from, to, points }) => {
       const id = `Flow_${toTaskId(from)}_${toTaskId(to)}`;
-      const way = points.map(([x, y]) => `<di:waypoint x="${x + POOL_HEAD}" y="${y}"/>`).join('');
-      return `      <bpmndi:BPMNEdge id="Edge_${id}" bpmnElement="${id}">${way}</bpmndi:BPMNEdge>`;
+      const way = points.map(([x, y]) => markup`<di:waypoint x="${x + POOL_HEAD}" y="${y}"/>`);
+      return markup`      <bpmndi:BPMNEdge id="Edge_${id}" bpmnElement="${id}">${way}</bpmndi:BPMNEdge>`;
     }),
-    '    </bpmndi:BPMNPlane>',
-    '  </bpmndi:BPMNDiagram>',
+    markup`    </bpmndi:BPMNPlane>`,
+    markup`  </bpmndi:BPMNDiagram>`,
   ];
 }

@@ -7,6 +7,8 @@ import type { OutTable } from '../tables/write-tables.ts';
 import { heading, list, paragraph, table } from '../documents/html.ts';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
+import type { Markup } from '../xml/markup.ts';
+import { markup, NO_MARKUP, toLines } from '../xml/markup.ts';
 
 export interface ReportedNode {
   readonly code: string;
@@ -72,7 +74,7 @@ h1 { font-size: 20pt; margin-bottom: 1mm } .figure { text-align: right } .sign {
 .box { display: inline-block; width: 4mm; height: 4mm; border: 0.3mm solid #17282f; margin-right: 2mm; vertical-align: middle } .decision p { margin: 3mm 0 } .lines { height: 18mm; border-bottom: 0.3mm solid #b9b09d } section { break-inside: avoid }
 `;
 
-function criteriaTable(criteria: readonly ExitResult[]): string {
+function criteriaTable(criteria: readonly ExitResult[]): Markup {
   return table(
     ['Criterion', 'Now', 'Met'],
     criteria.map(({ rule, figure, isMet }) => [
@@ -110,7 +112,7 @@ export function writeAcceptanceSheet(cycle: ReportedCycle, node: ReportedNode, h
     criteriaTable(node.criteria),
     heading(3, `Open defects: ${node.openDefects.length}`),
     node.openDefects.length === 0
-      ? ''
+      ? NO_MARKUP
       : table(
           ['Defect', 'Title', 'Severity'],
           node.openDefects.map(({ code, title, severity }) => [code, title, severity]),
@@ -123,15 +125,15 @@ export function writeAcceptanceSheet(cycle: ReportedCycle, node: ReportedNode, h
       ['Requirement', 'What must hold', 'State'],
       node.requirements.map(({ code, title, state }) => [code, title, state]),
     ),
-    '<section>',
+    markup`<section>`,
     heading(3, 'Decision'),
     signOff
-      ? `${paragraph(`${signOff.decision}, by ${signOff.by}, ${signOff.at}. ${signOff.reason}`)}${list(signOff.reservations.map(({ text, dueOn }) => `${text} (until ${dueOn})`))}${signOff.hasMoved ? paragraph('The figures above have moved since this decision.') : ''}`
-      : '<div class="decision"><p><span class="box"></span>accepted</p><p><span class="box"></span>accepted with these reservations, each with its day:</p><div class="lines"></div><div class="lines"></div><p><span class="box"></span>refused, because:</p><div class="lines"></div></div>',
-    `<div class="sign"><div>Place and day</div><div>Process owner${node.owner ? `: ${node.owner.replace(/[<&>]/g, '')}` : ''}</div><div>Place and day</div><div>Test lead</div></div>`,
-    '</section>',
+      ? markup`${paragraph(`${signOff.decision}, by ${signOff.by}, ${signOff.at}. ${signOff.reason}`)}${list(signOff.reservations.map(({ text, dueOn }) => `${text} (until ${dueOn})`))}${signOff.hasMoved ? paragraph('The figures above have moved since this decision.') : NO_MARKUP}`
+      : markup`<div class="decision"><p><span class="box"></span>accepted</p><p><span class="box"></span>accepted with these reservations, each with its day:</p><div class="lines"></div><div class="lines"></div><p><span class="box"></span>refused, because:</p><div class="lines"></div></div>`,
+    markup`<div class="sign"><div>Place and day</div><div>Process owner${node.owner ? `: ${node.owner}` : ''}</div><div>Place and day</div><div>Test lead</div></div>`,
+    markup`</section>`,
   ];
-  return writePage(head, body.join('\n'), { style: STYLE });
+  return writePage(head, toLines(body), { style: STYLE });
 }
 
 /** The whole cycle: where it stands, process by process, lane by lane, what is left, the defects, and what was changed of its scope. */
@@ -181,15 +183,15 @@ export function writeCycleReport(cycle: ReportedCycle, head: DocumentHead): stri
           ]
         : [],
     ),
-    cycle.changes.length === 0 ? '' : heading(2, 'Changed since it opened'),
+    cycle.changes.length === 0 ? NO_MARKUP : heading(2, 'Changed since it opened'),
     cycle.changes.length === 0
-      ? ''
+      ? NO_MARKUP
       : table(
           ['When', 'Who', 'What', 'Why'],
           cycle.changes.map(({ at, by, action, why }) => [at, by, action, why]),
         ),
   ];
-  return writePage(head, body.join('\n'), { style: STYLE, isWide: true });
+  return writePage(head, toLines(body), { style: STYLE, isWide: true });
 }
 
 /** The same as sheets of a workbook. */

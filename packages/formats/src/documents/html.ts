@@ -1,23 +1,26 @@
-import { escapeXml } from '../xml/escape-xml.ts';
+import type { Markup } from '../xml/markup.ts';
+import { markup, NO_MARKUP } from '../xml/markup.ts';
 
-/** Small parts of printable documents; texts are escaped here. */
-export const heading = (level: 1 | 2 | 3, text: string) => `<h${level}>${escapeXml(text)}</h${level}>`;
+/** Small parts of printable documents. */
+export const heading = (level: 1 | 2 | 3, text: string): Markup => markup`<h${level}>${text}</h${level}>`;
 
-export const paragraph = (text: string, kind = '') =>
-  text === '' ? '' : `<p${kind === '' ? '' : ` class="${kind}"`}>${escapeXml(text)}</p>`;
+export const paragraph = (text: string, kind = ''): Markup => {
+  if (text === '') return NO_MARKUP;
+  return kind === '' ? markup`<p>${text}</p>` : markup`<p class="${kind}">${text}</p>`;
+};
 
-export const list = (items: readonly string[]) =>
-  items.length === 0 ? '' : `<ul>${items.map((item) => `<li>${escapeXml(item)}</li>`).join('')}</ul>`;
+const toItems = (items: readonly string[]) => items.map((item) => markup`<li>${item}</li>`);
 
-export const orderedList = (items: readonly string[]) =>
-  items.length === 0 ? '' : `<ol>${items.map((item) => `<li>${escapeXml(item)}</li>`).join('')}</ol>`;
+export const list = (items: readonly string[]): Markup => (items.length === 0 ? NO_MARKUP : markup`<ul>${toItems(items)}</ul>`);
+
+export const orderedList = (items: readonly string[]): Markup => (items.length === 0 ? NO_MARKUP : markup`<ol>${toItems(items)}</ol>`);
 
 /** A table of text and numbers; numbers stand at the right. */
-export function table(headings: readonly string[], rows: readonly (readonly (string | number)[])[]): string {
-  const head = `<thead><tr>${headings.map((text) => `<th>${escapeXml(text)}</th>`).join('')}</tr></thead>`;
-  const body = rows.map(
-    (row) =>
-      `<tr>${row.map((cell) => `<td${typeof cell === 'number' ? ' class="figure"' : ''}>${escapeXml(String(cell))}</td>`).join('')}</tr>`,
-  );
-  return `<table>${head}<tbody>${body.join('')}</tbody></table>`;
+export function table(headings: readonly string[], rows: readonly (readonly (string | number)[])[]): Markup {
+  const head = headings.map((text) => markup`<th>${text}</th>`);
+  const body = rows.map((row) => markup`<tr>${row.map(toCell)}</tr>`);
+  return markup`<table><thead><tr>${head}</tr></thead><tbody>${body}</tbody></table>`;
 }
+
+const toCell = (cell: string | number): Markup =>
+  typeof cell === 'number' ? markup`<td class="figure">${cell}</td>` : markup`<td>${cell}</td>`;

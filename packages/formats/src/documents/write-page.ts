@@ -1,4 +1,5 @@
-import { escapeXml } from '../xml/escape-xml.ts';
+import type { Markup } from '../xml/markup.ts';
+import { markup, toStyleSheet } from '../xml/markup.ts';
 
 export interface DocumentHead {
   readonly title: string;
@@ -10,12 +11,13 @@ export interface DocumentHead {
   readonly font?: string | undefined;
 }
 
-/** A printable page (HTML with its own style, no script): A4 or Letter, with page numbers. `body` is HTML already. */
-export function writePage({ title, paper, font }: DocumentHead, body: string, { style = '', isWide = false } = {}): string {
-  return `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><title>${escapeXml(title)}</title><style>${toFontFace(font)}${toStyle(`${paper}${isWide ? ' landscape' : ''}`)}${style}</style></head><body>
+/** A printable page (HTML with its own style, no script): A4 or Letter, with page numbers. */
+export function writePage({ title, paper, font }: DocumentHead, body: Markup, { style = '', isWide = false } = {}): string {
+  const css = `${toFontFace(font)}${toStyle(`${paper}${isWide ? ' landscape' : ''}`)}${style}`;
+  return markup`<!doctype html>
+<html lang="en"><head><meta charset="utf-8"><title>${title}</title><style>${toStyleSheet(css)}</style></head><body>
 ${body}
-</body></html>`;
+</body></html>`.write();
 }
 
 const toFontFace = (font: string | undefined) =>

@@ -5,7 +5,8 @@ import type { Field } from '@kindred-baton/core/values/field';
 import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
-import { escapeXml } from '../xml/escape-xml.ts';
+import type { Markup } from '../xml/markup.ts';
+import { joinMarkup, markup, NO_MARKUP, toLines } from '../xml/markup.ts';
 import { drawRelay } from './draw-relay.ts';
 
 const STYLE = `
@@ -28,10 +29,10 @@ export function writeSpecialistSheet(scenario: ExportedScenario, head: DocumentH
   const open = scenario.legs.flatMap((leg, index) => (leg.test === null ? [{ leg, number: index + 1 }] : []));
   const there = scenario.legs.flatMap((leg, index) => (leg.test ? [{ leg, test: leg.test, number: index + 1 }] : []));
   return toPage(scenario, head, [
-    `<h2>To be written: ${open.length}</h2>`,
+    markup`<h2>To be written: ${open.length}</h2>`,
     ...open.map(({ leg, number }) => toOpenLeg(leg, number, scenario)),
-    open.length === 0 ? '<p>Every leg has its test.</p>' : '',
-    `<h2>There: ${there.length}</h2>`,
+    open.length === 0 ? markup`<p>Every leg has its test.</p>` : NO_MARKUP,
+    markup`<h2>There: ${there.length}</h2>`,
     toTable(
       ['No.', 'Test', 'Version', 'Steps', 'Minutes', 'Needs', 'Gives'],
       there.map(({ leg, test, number }) => [
@@ -39,10 +40,10 @@ export function writeSpecialistSheet(scenario: ExportedScenario, head: DocumentH
         ...[list(leg.needs), list(leg.gives)],
       ]),
     ),
-    '<h2>Wiring</h2>',
+    markup`<h2>Wiring</h2>`,
     ...(scenario.findings.length === 0
-      ? ['<p>Every baton arrives.</p>']
-      : scenario.findings.map(({ weight, message }) => `<p class="${weight === 'error' ? 'warn' : ''}">${escapeXml(message)}</p>`)),
+      ? [markup`<p>Every baton arrives.</p>`]
+      : scenario.findings.map(({ weight, message }) => markup`<p class="${weight === 'error' ? 'warn' : ''}">${message}</p>`)),
     drawRelay(scenario),
   ]);
 }
@@ -56,45 +57,48 @@ export function writeBlueprint(scenario: ExportedScenario, head: DocumentHead): 
   ]);
 }
 
-function toPage({ file, path, state, legs }: ExportedScenario, head: DocumentHead, parts: readonly string[]): string {
+function toPage({ file, path, state, legs }: ExportedScenario, head: DocumentHead, parts: readonly Markup[]): string {
   const minutes = legs.reduce((sum, { test }) => sum + (test?.minutes ?? 0), 0);
   const about = [path.join(' › '), file.code, state, `${legs.length} legs`, `${minutes} min by hand`, head.day];
-  const top = `<p class="programme">${escapeXml(head.programme)}</p><h1>${escapeXml(file.name)}</h1><p class="about">${about.map(escapeXml).join(' · ')}</p>`;
-  return writePage(head, [top, ...parts].join('\n'), { style: STYLE, isWide: true });
+  const top = markup`<p class="programme">${head.programme}</p><h1>${file.name}</h1><p class="about">${about.join(' · ')}</p>`;
+  return writePage(head, toLines([top, ...parts]), { style: STYLE, isWide: true });
 }
 
 const list = (fields: readonly Field[]) => fields.map(({ name }) => name).join(', ');
 
-function toTable(headings: readonly string[], rows: readonly (readonly string[])[], rowClass = ''): string {
-  const cells = (values: readonly string[], tag: 'th' | 'td') => values.map((value) => `<${tag}>${escapeXml(value)}</${tag}>`).join('');
-  return `<table><thead><tr>${cells(headings, 'th')}</tr></thead><tbody>${rows.map((row) => `<tr class="${rowClass}">${cells(row, 'td')}</tr>`).join('')}</tbody></table>`;
+function toTable(headings: readonly string[], rows: readonly (readonly string[])[], rowClass = ''): Markup {
+  const cells = (values: readonly string[], tag: 'th' | 'td') => values.map((value) => markup`<${tag}>${value}</${tag}>`);
+  return markup`<table><thead><tr>${cells(headings, 'th')}</tr></thead><tbody>${rows.map((row) => markup`<tr class="${rowClass}">${cells(row, 'td')}</tr>`)}</tbody></table>`;
 }
 
-function toOpenLeg(leg: ExportedLeg, number: number, { chain }: ExportedScenario): string {
+function toOpenLeg(leg: ExportedLeg, number: number, { chain }: ExportedScenario): Markup {
   const takers = chain.legs.filter(({ needs }) =>
     needs.some(({ source }) => source.kind === 'leg' && source.leg === chain.legs[number - 1]?.leg.id),
   );
   const behind = takers.map(({ index }) => index + 1).join(', ');
-  return `<div class="leg open"><h3>${number} ${escapeXml(leg.title)}</h3><p class="about">${escapeXml(leg.lane ?? 'no team yet')}</p>
+  return markup`<div class="leg open"><h3>${number} ${leg.title}</h3><p class="about">${leg.lane ?? 'no team yet'}</p>
 <p><b>Needs</b> ${toFields(leg.needs)}</p><p><b>Gives</b> ${toFields(leg.gives)}${behind === '' ? '' : `, for leg ${behind}`}</p></div>`;
 }
 
-const toFields = (fields: readonly Field[]) =>
-  fields.length === 0 ? 'nothing' : fields.map(({ name, type }) => `<code>${escapeXml(name)}</code> ${FIELD_TYPE_WORDS[type]}`).join(', ');
+const toFields = (fields: readonly Field[]): Markup =>
+  fields.length === 0
+    ? markup`nothing`
+    : joinMarkup(
+        fields.map(({ name, type }) => markup`<code>${name}</code> ${FIELD_TYPE_WORDS[type]}`),
+        ', ',
+      );
 
-function toLeg(leg: ExportedLeg, index: number, scenario: ExportedScenario): string {
+function toLeg(leg: ExportedLeg, index: number, scenario: ExportedScenario): Markup {
   const wired = scenario.chain.legs[index];
   const note = scenario.file.legs[index]?.note ?? '';
-  const needs = (wired?.needs ?? [])
-    .map(({ need, source }) => `<code>${escapeXml(need.name)}</code> ${escapeXml(describeSource(source, scenario))}`)
-    .join(', ');
+  const needs = (wired?.needs ?? []).map(({ need, source }) => markup`<code>${need.name}</code> ${describeSource(source, scenario)}`);
   const steps = leg.test?.steps ?? [];
-  return `<section class="leg"><h3>${index + 1} ${escapeXml(leg.title)}</h3>
-<p class="about">${escapeXml([leg.lane ?? 'no team yet', leg.test ? `${leg.test.code}, version ${leg.test.version}` : 'open: its test is still to be written'].join(' · '))}</p>
-${note === '' ? '' : `<p>${escapeXml(note)}</p>`}<p><b>Comes in</b> ${needs === '' ? 'nothing' : needs}<br><b>Goes on</b> ${toFields(leg.gives)}</p>
+  return markup`<section class="leg"><h3>${index + 1} ${leg.title}</h3>
+<p class="about">${[leg.lane ?? 'no team yet', leg.test ? `${leg.test.code}, version ${leg.test.version}` : 'open: its test is still to be written'].join(' · ')}</p>
+${note === '' ? NO_MARKUP : markup`<p>${note}</p>`}<p><b>Comes in</b> ${needs.length === 0 ? 'nothing' : joinMarkup(needs, ', ')}<br><b>Goes on</b> ${toFields(leg.gives)}</p>
 ${
   steps.length === 0
-    ? ''
+    ? NO_MARKUP
     : toTable(
         ['No.', 'Step', 'You should see'],
         steps.map(({ expect, ...step }, at) => [String(at + 1), printStep(step), expect ?? '']),
@@ -119,8 +123,8 @@ function describeSource(source: NeedSource, { chain }: ExportedScenario): string
   }
 }
 
-function toDataRows({ file: { data } }: ExportedScenario): string {
-  if (!data || data.rows.length === 0) return '';
+function toDataRows({ file: { data } }: ExportedScenario): Markup {
+  if (!data || data.rows.length === 0) return NO_MARKUP;
   const rows = data.rows.map(({ name, values }) => [name, ...data.columns.map((column) => values[column.name] ?? '')]);
-  return `<h2>Data rows</h2>${toTable(['Row', ...data.columns.map(({ name }) => name)], rows)}`;
+  return markup`<h2>Data rows</h2>${toTable(['Row', ...data.columns.map(({ name }) => name)], rows)}`;
 }

@@ -3,7 +3,8 @@ import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
 import type { Field } from '@kindred-baton/core/values/field';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
-import { escapeXml } from '../xml/escape-xml.ts';
+import type { Markup } from '../xml/markup.ts';
+import { joinMarkup, markup, NO_MARKUP, toLines } from '../xml/markup.ts';
 import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
 import { listInputs } from '@kindred-baton/core/imports/exported-test';
 
@@ -13,11 +14,11 @@ import { listInputs } from '@kindred-baton/core/imports/exported-test';
  */
 export function writeDocument(tests: readonly ExportedTest[], head: DocumentHead): string {
   const minutes = tests.reduce((sum, test) => sum + test.minutes, 0);
-  const contents = tests.map(({ code, name }) => `<li><a href="#${toId(code)}"><b>${escapeXml(code)}</b> ${escapeXml(name)}</a></li>`);
-  const cover = `<section class="cover"><p class="programme">${escapeXml(head.programme)}</p><h1>${escapeXml(head.title)}</h1>
-<p>${tests.length === 1 ? '1 test' : `${tests.length} tests`} · ${formatMinutes(minutes)} by hand · ${escapeXml(head.day)}</p>
-<ol class="contents">${contents.join('')}</ol></section>`;
-  return writePage(head, [cover, ...tests.map(toSection)].join('\n'), { style: STYLE });
+  const contents = tests.map(({ code, name }) => markup`<li><a href="#${toId(code)}"><b>${code}</b> ${name}</a></li>`);
+  const cover = markup`<section class="cover"><p class="programme">${head.programme}</p><h1>${head.title}</h1>
+<p>${tests.length === 1 ? '1 test' : `${tests.length} tests`} · ${formatMinutes(minutes)} by hand · ${head.day}</p>
+<ol class="contents">${contents}</ol></section>`;
+  return writePage(head, toLines([cover, ...tests.map(toSection)]), { style: STYLE });
 }
 
 const toId = (code: string) => `test-${code.replace(/[^A-Za-z0-9_-]/g, '-')}`;
@@ -30,7 +31,7 @@ const STYLE = `
 .box { display: inline-block; width: 3mm; height: 3mm; border: 0.3mm solid #566670; border-radius: 0.5mm; margin-right: 1mm }
 .sign { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 8mm; margin-top: 14mm; break-inside: avoid } .sign span { border-top: 0.3mm solid #17282f; padding-top: 1mm; color: #566670; font-size: 9pt }`;
 
-function toSection(test: ExportedTest): string {
+function toSection(test: ExportedTest): Markup {
   const { code, name, path, team, application, version, state, minutes } = test;
   const about = [
     path.join(' › '),
@@ -39,32 +40,34 @@ function toSection(test: ExportedTest): string {
     `version ${version}, ${state}`,
     `${minutes} min by hand`,
   ];
-  return `<section class="test" id="${toId(code)}"><h2>${escapeXml(code)} ${escapeXml(name)}</h2>
-<p class="about">${about.map(escapeXml).join(' · ')}</p>
+  return markup`<section class="test" id="${toId(code)}"><h2>${code} ${name}</h2>
+<p class="about">${about.join(' · ')}</p>
 ${toFields('Needs', test.needs)}${toFields('Gives', test.gives)}
 <table><thead><tr><th class="no">No.</th><th>Step</th><th>You should see</th><th class="outcome">Outcome and what was seen</th></tr></thead><tbody>
-${test.steps.map(({ expect, ...step }, index) => `<tr><td class="no">${index + 1}</td><td>${toMarked(printStep(step))}</td><td>${toMarked(expect ?? '')}</td><td><span class="box"></span>worked <span class="box"></span>did not</td></tr>`).join('\n')}
+${toLines(test.steps.map(({ expect, ...step }, index) => markup`<tr><td class="no">${index + 1}</td><td>${toMarked(printStep(step))}</td><td>${toMarked(expect ?? '')}</td><td><span class="box"></span>worked <span class="box"></span>did not</td></tr>`))}
 </tbody></table>
 ${toRows(test)}
 <div class="sign"><span>Tester</span><span>Date</span><span>Signature</span></div></section>`;
 }
 
 /** Values that travel stand out. */
-const toMarked = (text: string) => escapeXml(text).replace(/\{[^{}]+\}/g, (place) => `<code>${place}</code>`);
+const toMarked = (text: string): Markup =>
+  markup`${text.split(/(\{[^{}]+\})/).map((part, index) => (index % 2 === 1 ? markup`<code>${part}</code>` : part))}`;
 
-function toFields(title: string, fields: readonly Field[]): string {
-  if (fields.length === 0) return '';
-  return `<p><b>${title}</b> ${fields.map(({ name, type }) => `<code>${escapeXml(name)}</code> ${FIELD_TYPE_WORDS[type]}`).join(', ')}</p>`;
+function toFields(title: string, fields: readonly Field[]): Markup {
+  if (fields.length === 0) return NO_MARKUP;
+  return markup`<p><b>${title}</b> ${joinMarkup(
+    fields.map(({ name, type }) => markup`<code>${name}</code> ${FIELD_TYPE_WORDS[type]}`),
+    ', ',
+  )}</p>`;
 }
 
-function toRows(test: ExportedTest): string {
-  if (test.rows.length === 0) return '';
+function toRows(test: ExportedTest): Markup {
+  if (test.rows.length === 0) return NO_MARKUP;
   const inputs = listInputs(test);
-  const cells = (values: readonly string[], tag: 'th' | 'td') => values.map((value) => `<${tag}>${escapeXml(value)}</${tag}>`).join('');
-  return `<h3>Data rows</h3><table><thead><tr>${cells(['Data row', ...inputs], 'th')}</tr></thead><tbody>${test.rows
-    .map(
-      ({ name, as, values }) =>
-        `<tr>${cells([as === undefined ? name : `${name} (as ${as})`, ...inputs.map((input) => values[input] ?? '')], 'td')}</tr>`,
-    )
-    .join('')}</tbody></table>`;
+  const cells = (values: readonly string[], tag: 'th' | 'td') => values.map((value) => markup`<${tag}>${value}</${tag}>`);
+  return markup`<h3>Data rows</h3><table><thead><tr>${cells(['Data row', ...inputs], 'th')}</tr></thead><tbody>${test.rows.map(
+    ({ name, as, values }) =>
+      markup`<tr>${cells([as === undefined ? name : `${name} (as ${as})`, ...inputs.map((input) => values[input] ?? '')], 'td')}</tr>`,
+  )}</tbody></table>`;
 }

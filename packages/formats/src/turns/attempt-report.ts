@@ -1,7 +1,8 @@
 import { heading, orderedList, paragraph, table } from '../documents/html.ts';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
-import { escapeXml } from '../xml/escape-xml.ts';
+import type { Markup } from '../xml/markup.ts';
+import { markup, NO_MARKUP, toLines } from '../xml/markup.ts';
 
 export interface ReportedAttempt {
   readonly title: string;
@@ -36,12 +37,11 @@ h1 { font-size: 18pt; margin-bottom: 1mm } figure { margin: 2mm 0; break-inside:
 export function writeAttemptReport(attempt: ReportedAttempt, head: DocumentHead): string {
   const values = (title: string, list: ReportedAttempt['came']) =>
     list.length === 0
-      ? ''
-      : heading(3, title) +
-        table(
+      ? NO_MARKUP
+      : markup`${heading(3, title)}${table(
           ['Value', ''],
           list.map(({ name, value }) => [name, value]),
-        );
+        )}`;
   const body = [
     paragraph(`${head.programme} · ${head.day}`, 'programme'),
     heading(1, `${attempt.title}: ${attempt.outcome}`),
@@ -61,20 +61,20 @@ export function writeAttemptReport(attempt: ReportedAttempt, head: DocumentHead)
       ],
     ),
     attempt.defects.length === 0
-      ? ''
-      : heading(3, 'Defects') + orderedList(attempt.defects.map(({ code, title, status }) => `${code} ${title} (${status})`)),
+      ? NO_MARKUP
+      : markup`${heading(3, 'Defects')}${orderedList(attempt.defects.map(({ code, title, status }) => `${code} ${title} (${status})`))}`,
     values('What came in', attempt.came),
     heading(3, 'Steps'),
     ...attempt.steps.map(toStep),
     values('What was kept', attempt.kept),
   ];
-  return writePage(head, body.join('\n'), { style: STYLE });
+  return writePage(head, toLines(body), { style: STYLE });
 }
 
-function toStep(step: ReportedAttempt['steps'][number], index: number): string {
+function toStep(step: ReportedAttempt['steps'][number], index: number): Markup {
   const pictures = step.pictures.map(
     ({ name, address }) =>
-      `<figure>${address ? `<img src="${escapeXml(address)}" alt="${escapeXml(name)}">` : ''}<figcaption>${escapeXml(name)}</figcaption></figure>`,
+      markup`<figure>${address ? markup`<img src="${address}" alt="${name}">` : NO_MARKUP}<figcaption>${name}</figcaption></figure>`,
   );
-  return `<div class="step ${escapeXml(step.outcome)}"><p>${index + 1}. ${escapeXml(step.text)} <b>${escapeXml(step.outcome)}</b></p>${paragraph(step.expect === '' ? '' : `You should see: ${step.expect}`, 'about')}${paragraph(step.note === '' ? '' : `Seen: ${step.note}`)}${pictures.join('')}</div>`;
+  return markup`<div class="step ${step.outcome}"><p>${index + 1}. ${step.text} <b>${step.outcome}</b></p>${paragraph(step.expect === '' ? '' : `You should see: ${step.expect}`, 'about')}${paragraph(step.note === '' ? '' : `Seen: ${step.note}`)}${pictures}</div>`;
 }

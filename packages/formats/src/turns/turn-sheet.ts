@@ -5,6 +5,7 @@ import { heading, paragraph, table } from '../documents/html.ts';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
 import { toText } from '../tables/read-tables.ts';
+import { NO_MARKUP, toLines } from '../xml/markup.ts';
 import { readWorkbook } from '../workbook/read-workbook.ts';
 
 export interface PrintedTurn {
@@ -68,7 +69,7 @@ export function printTurnSheet(turn: PrintedTurn, head: DocumentHead): string {
     paragraph(`${turn.about} · with ${turn.tester}, environment ${turn.environment}`, 'about'),
     paragraph(turn.note),
     turn.values.length === 0
-      ? ''
+      ? NO_MARKUP
       : table(
           ['You have', 'Value'],
           turn.values.map(({ name, value }) => [name, value]),
@@ -79,7 +80,7 @@ export function printTurnSheet(turn: PrintedTurn, head: DocumentHead): string {
     ),
     paragraph('Name, day and signature: ________________________________________'),
   ];
-  return writePage(head, body.join('\n'), { style, isWide: true });
+  return writePage(head, toLines(body), { style, isWide: true });
 }
 
 export type FilledSheet =

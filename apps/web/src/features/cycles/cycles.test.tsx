@@ -188,7 +188,7 @@ describe('an owner’s decision', () => {
     await screen.findByText('New supply: accepted. The figures are kept as they stand.');
     expect(server.calls.at(-1)).toMatchObject({
       ...{
-        params: { cycle: 'ACC-2' },
+        params: { code: 'ACC-2' },
         input: { node: 'NS', decision: 'accepted', reason: 'Good.', reservations: [], seen: { passed: 3 } },
       },
     });

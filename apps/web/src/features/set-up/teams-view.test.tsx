@@ -12,7 +12,7 @@ const TEAM: Team = {
 
 function open(teams: Team[] = [TEAM]) {
   const opened = openScreen(<TeamsView setUp={{ teams } as unknown as SetUp} />);
-  opened.server.on('saveTeam', () => ({ done: true }));
+  opened.server.on('saveTeam', () => ({ id: 'team-b' as Team['id'] }));
   opened.server.on('addTeam', () => ({ done: true }) as never);
   opened.server.on('removeTeam', () => ({ done: true }));
   opened.show();
