@@ -86,7 +86,4 @@ export function findMissing(rules: Pick<CycleRules, 'evidence' | 'failure'>, { s
   return missing;
 }
 
-function nameSteps(numbers: readonly number[]): string {
-  const sorted = [...numbers].sort((a, b) => a - b);
-  return `${sorted.length === 1 ? 'step' : 'steps'} ${sorted.join(', ')}`;
-}
+const nameSteps = (numbers: readonly number[]) => `${numbers.length === 1 ? 'step' : 'steps'} ${numbers.join(', ')}`;

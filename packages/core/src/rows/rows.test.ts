@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../values/fresh.ts';
 import { coverRows } from './cover-rows.ts';
-import { getBinaryBound } from './lower-bound.ts';
+import { getBinaryBound, getLowerBound } from './lower-bound.ts';
 import type { MakeRowsInput, MadeRows } from './make-rows.ts';
 import { makeRows } from './make-rows.ts';
 import type { ClassSetup, Combination, RowModel } from './row-model.ts';
@@ -78,6 +78,13 @@ describe('covering rows', () => {
     const { rows, lowerBound } = cover(plain(Array.from({ length: 13 }, () => 3)));
     expect(rows.length).toBeLessThanOrEqual(19);
     expect(lowerBound).toBe(9);
+  });
+
+  // Source: an orthogonal array of 27 runs of strength three for four three-valued columns (K. A. Bush 1952); 33 rows are the best known for six
+  // (tables of C. J. Colbourn); both from memory.
+  it('makes triples of 3⁴ in 27, the least there can be, and of 3⁶ within a third of the best that is known', () => {
+    expect(cover(plain([3, 3, 3, 3], 3)).rows).toHaveLength(27);
+    expect(cover(plain([3, 3, 3, 3, 3, 3], 3)).rows.length).toBeLessThanOrEqual(33 * (4 / 3));
   });
 
   // Source: Kleitman and Spencer 1973, Katona 1973: 2ᵏ needs n with k ≤ C(n − 1, ⌈n / 2⌉); 2¹⁰⁰ needs 10 (design: checks).
@@ -205,5 +212,56 @@ describe('rows from classes', () => {
     expect(combinations).toBe(1_000_000_000);
     expect(rows.length).toBeGreaterThanOrEqual(lowerBound);
     expect(rows.length).toBeLessThan(200);
+  });
+});
+
+describe('rows that stay', () => {
+  it('take part only as far as they are allowed: one that is forbidden by now covers nothing, and stays', () => {
+    const forbidden = { Band: 'C', 'Pipe length': '5', Customer: 'household', 'Pays by': 'card' };
+    const allowed = { Band: 'A', 'Pipe length': '5', Customer: 'household', 'Pays by': 'card' };
+    const without = make(QUOTE);
+    const withForbidden = make(QUOTE, { stays: [forbidden] });
+    expect(withForbidden.rows.slice(1).map(({ values }) => values)).toEqual(without.rows.map(({ values }) => values));
+    expect(make(QUOTE, { stays: [allowed] }).rows.length).toBeLessThanOrEqual(without.rows.length);
+  });
+
+  it('and say nothing of any column cover nothing either', () => {
+    const stays = [{ Colour: 'red' }];
+    expect(
+      make(QUOTE, { stays })
+        .rows.slice(1)
+        .map(({ values }) => values),
+    ).toEqual(make(QUOTE).rows.map(({ values }) => values));
+  });
+
+  it('are made for 250 columns, and not for one more', () => {
+    const many = (count: number): ClassSetup => ({
+      ...QUOTE,
+      forbidden: [],
+      mustHave: [],
+      columns: Array.from({ length: count }, (_, at) => column(`c${at}`, 'x')),
+    });
+    expect(refuse(many(251))).toBe('These are 251 columns; rows are made for at most 250.');
+    expect(refuse(many(250))).toBe('made');
+  });
+});
+
+describe('the bound by classes that are invalid', () => {
+  it('is each of them with each valid class of the widest other column; forbidden columns say nothing', () => {
+    const setup: ClassSetup = {
+      ...{ strength: 2, forbidden: [], mustHave: [] },
+      columns: [column('a', '1 2 bad', { bad: 'invalid' }), column('b', '1 2 3 4 5')],
+    };
+    // Ten pairs of valid classes, and the invalid one with each of the five: 15 rows are made, and fewer cannot do.
+    expect(make(setup).rows).toHaveLength(15);
+    const model = {
+      sizes: [3, 5],
+      isInvalid: [
+        [false, false, true],
+        [false, false, false, false, false],
+      ],
+    } as never;
+    expect(getLowerBound(model, { isBound: () => false } as never, 0)).toBe(5);
+    expect(getLowerBound(model, { isBound: (at: number) => at === 0 } as never, 0)).toBe(2);
   });
 });

@@ -158,3 +158,22 @@ describe('columns of the relay', () => {
     );
   });
 });
+
+describe('a leg that gives what it needs', () => {
+  it('does not get it from itself', () => {
+    const both = leg('a', { needs: [field('Quote')], gives: [field('Quote')] });
+    expect(wireChain([both]).legs[0]?.needs[0]?.source).toEqual({ kind: 'none' });
+    expect(wireChain([leg('z'), both, leg('b', { gives: [field('Quote')] })]).legs[1]?.needs[0]?.source).toMatchObject({
+      kind: 'later',
+      leg: 'b',
+    });
+  });
+});
+
+describe('a leg whose test is retired', () => {
+  it('is named by its number, counted from 1', () => {
+    const chain = wireChain([leg('a'), leg('b', { isRetired: true })]);
+    const found = findFindings({ chain, isInOpenCycle: false }).filter(({ rule }) => rule === 'retired-test');
+    expect(found.map(({ leg: at, message }) => [at, message.slice(0, 33)])).toEqual([['b', 'The test of leg 2, Leg b, is reti']]);
+  });
+});

@@ -112,3 +112,30 @@ function longestLevel(path: string): number {
   });
   return pieces.sort((a, b) => b.length - a.length)[0]?.y ?? Number.NaN;
 }
+
+describe('tracks of long wires', () => {
+  const far = (giver: string, taker: string) => [
+    leg(giver, { gives: [field(giver)] }),
+    leg('m' + giver),
+    leg('n' + giver),
+    leg(taker, { needs: [field(giver)] }),
+  ];
+  const heightOf = (drawn: ReturnType<typeof layOutRelay>, from: string) =>
+    Number(longestLevel(drawn.wires.find((wire) => wire.from === from && wire.values.length > 0)?.path ?? '').toFixed(1));
+
+  it('are shared by wires that run one behind the other, and set apart to both sides where they run side by side', () => {
+    const long = ['V', 'W', 'X', 'Y', 'Z'];
+    const line = [...long.map((name) => leg(name, { gives: [field(name)] })), leg('between'), leg('end', { needs: long.map(field) })];
+    const beside = layOutRelay(wireChain(line), { laneOf: (id) => (id === 'end' ? 'Desk' : 'Crews') });
+    const heights = long.map((from) => heightOf(beside, from));
+    expect(new Set(heights).size).toBe(5);
+    const [middle = 0] = heights.filter((height) => heights.filter((other) => other < height).length === 2);
+    const steps = heights.map((height) => height - middle).sort((a, b) => a - b);
+    // As far below as above: the first in the middle, then one to each side, then the next.
+    expect(steps.map((step) => Math.round((2 * step) / (steps[4] ?? 1)))).toEqual([-2, -1, 0, 1, 2]);
+    const behind = layOutRelay(wireChain([...far('A', 'B'), ...far('C', 'D')]), {
+      laneOf: (id) => (['B', 'D'].includes(id) ? 'Desk' : 'Crews'),
+    });
+    expect(heightOf(behind, 'A')).toBe(heightOf(behind, 'C'));
+  });
+});

@@ -89,3 +89,22 @@ describe('ways out of a finding', () => {
     expect(tryOut('open-leg', { a: test([], []) }, { a: { test: null, title: 'Open' } })).toEqual(['Find a test that fits …']);
   });
 });
+
+describe('ways out of what is not there any more', () => {
+  it('are none: the leg is gone, the need is gone, or it fits by now', () => {
+    const document: ScenarioDocument = {
+      legs: [createLeg({ id: 'a', test: 'a' }), createLeg({ id: 'b', test: 'b' })],
+      columns: [],
+      rows: [],
+      classes: null,
+    };
+    const { chain } = look(document, { a: test([], [field('Due', 'date')]), b: test([field('Due', 'money')], []) });
+    const finding = { rule: 'types-differ', weight: 'error' as const, leg: 'b', value: 'Due', message: '' };
+    expect(findWaysOut(finding, chain)).toHaveLength(3);
+    expect(findWaysOut({ ...finding, leg: 'gone' }, chain)).toEqual([]);
+    expect(findWaysOut({ ...finding, value: 'Gone' }, chain)).toEqual([]);
+    expect(findWaysOut({ ...finding, value: undefined }, chain)).toEqual([]);
+    const fits = look(document, { a: test([], [field('Due', 'money')]), b: test([field('Due', 'money')], []) }).chain;
+    expect(findWaysOut(finding, fits)).toEqual([]);
+  });
+});

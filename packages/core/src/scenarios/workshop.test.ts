@@ -77,3 +77,26 @@ describe('proposals for an open leg', () => {
     expect(propose('Train the night watch', 'Legal')).toEqual([]);
   });
 });
+
+describe('how well a test fits', () => {
+  const test = (code: string, name: string, gives: string[] = []) => ({
+    ...{ code, name, team: null as string | null, needs: [] },
+    gives: gives.map((give) => ({ name: give, type: 'text' as const, required: true })),
+  });
+  const leg = { title: 'Price the quote', team: null, needs: [], gives: [] };
+
+  it('is the share of words that both have, twice over both (L. R. Dice 1945), rarer words counting more', () => {
+    const [same] = proposeTests(leg, [test('A', 'Price the quote'), test('B', 'Mend the lamp')]);
+    expect(same?.score).toBeCloseTo(0.9, 9);
+    // Four words that occur once each weigh the same: two shared of three here and two there is 4/5 of the words' share.
+    const [part] = proposeTests({ ...leg, title: 'Price quote twice' }, [test('A', 'Price quote')]);
+    const weight = (found: number) => Math.log(1 + 1 / Math.max(1, found));
+    const [known, rare] = [weight(1), weight(0)];
+    expect(part?.score).toBeCloseTo((0.9 * 4 * known) / (2 * known + rare + 2 * known), 2);
+  });
+
+  it('comes in the order of its score, then of its code, as many as are asked for', () => {
+    const tests = ['C', 'A', 'B'].map((code) => test(code, 'Price the quote'));
+    expect(proposeTests(leg, tests, 2).map(({ code }) => code)).toEqual(['A', 'B']);
+  });
+});

@@ -52,3 +52,12 @@ describe('names that may mean the same', () => {
     expect(compareNames('Plan no.', 'Plant')).toBeLessThan(0.5);
   });
 });
+
+describe('a date with slashes', () => {
+  it('is read only where one part can be no month: 12 can, 13 cannot', () => {
+    const read = (text: string) => convert(text, 'date');
+    expect([read('13/12/2026'), read('12/13/2026')]).toEqual(['2026-12-13', '2026-12-13']);
+    expect([read('12/11/2026'), read('11/12/2026'), read('13/13/2026')]).toEqual([undefined, undefined, undefined]);
+    expect([read('12/12/2026'), read('12.11.2026')]).toEqual(['2026-12-12', '2026-11-12']);
+  });
+});

@@ -164,3 +164,11 @@ describe('a wrong workbook gets a sentence with its place', () => {
     expect((await problemsOf(bytes)).join('\n')).toMatch(/Processes 2 Name: The cell holds the formula =CONCATENATE/);
   });
 });
+
+describe('a sheet with wrong headings', () => {
+  it('is not read on: one problem is told, and not one for each row that follows from it', async () => {
+    const rows = [['Code', 'Name', 'Cost centre'], ...Array.from({ length: 5 }, (_, at) => [`bad code ${at}`, null, 'x'])];
+    const told = (await problemsOf(write({ Processes: rows }))).filter((line) => line.startsWith('Processes'));
+    expect(told).toEqual([expect.stringContaining('Column “Cost centre” is not known')]);
+  });
+});

@@ -20,6 +20,7 @@ import { writeXlsx } from '../tables/write-tables.ts';
 import { readScenarioFromFile } from './read-scenario-file.ts';
 import { toScenarioTables } from './scenario-tables.ts';
 import { writeScenarioFeature } from './write-scenario-feature.ts';
+import { layOutExported } from './draw-relay.ts';
 import { writeBlueprint, writeRoomSheet, writeSpecialistSheet } from './write-sheets.ts';
 
 const require = createRequire(import.meta.url);
@@ -269,7 +270,21 @@ describe('sheets to print', () => {
       .slice(1)
       .map((band) => band.split('</svg>')[0]?.match(/rx="14"/g)?.length);
     expect(bands).toEqual([11, 11, 11, 11, 11, 5]);
+    const heads = [...writeRoomSheet(long, head).matchAll(/viewBox="(-?[\d.]+) [^"]*"[^>]*aria-label="([^"]*)"/g)].map(
+      ([, left, label]) => [left, label],
+    );
+    expect(heads.map(([, label]) => label)).toEqual(['The relay', ...Array.from({ length: 5 }, () => 'The relay, continued')]);
+    expect(Number(heads[0]?.[0])).toBe(0);
     expect(writeSpecialistSheet(exported, head)).toContain('<h2>To be written: 1</h2>');
     expect(writeBlueprint(exported, head)).toContain('Press &quot;Save&quot;');
+    // What is handed over is drawn through, what only waits is dotted.
+    const { wires } = layOutExported(exported);
+    const handed = wires.filter(({ values }) => values.length > 0).length;
+    const drawn = writeRoomSheet(exported, head);
+    expect(handed).toBeGreaterThan(0);
+    expect([drawn.match(/stroke-width="2"\/>/g)?.length ?? 0, drawn.match(/stroke-dasharray="1 4"/g)?.length ?? 0]).toEqual([
+      handed,
+      wires.length - handed,
+    ]);
   });
 });

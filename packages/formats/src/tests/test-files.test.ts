@@ -286,3 +286,24 @@ describe('a list against the library', () => {
     ]);
   });
 });
+
+describe('the bounds of a list of tests', () => {
+  const around = { tests: [], nodes: [{ code: 'NS', name: 'New supply', team: null, application: null }], teams: [], applications: [] };
+  const entry = (steps: number, name = 'Long', rows = 0) => ({
+    ...{ place: { sheet: 'Tests' }, code: 'T-1', name, activity: 'NS', sentences: steps, byHand: 0 },
+    steps: Array.from({ length: steps }, (_, at) => ({ do: 'press' as const, target: `Key ${at}` })),
+    rows: Array.from({ length: rows }, (_, at) => ({ name: `Row ${at}`, values: { A: String(at) } })),
+  });
+  const problemsOf = (one: ReturnType<typeof entry>) =>
+    compareTests([one], around, { activity: null }).problems.map(({ message }) => message);
+
+  it('are 500 steps and 200 characters of a name; what is just within them is taken', () => {
+    expect([problemsOf(entry(500)), problemsOf(entry(1, 'x'.repeat(200)))]).toEqual([[], []]);
+    expect(problemsOf(entry(501))).toEqual(['Long has 501 steps; a test has at most 500.']);
+    expect(problemsOf(entry(1, 'x'.repeat(201)))).toEqual(['The name of T-1 has more than 200 characters.']);
+  });
+
+  it('one data row is taken in as well as many', () => {
+    expect(compareTests([entry(1, 'Short', 1)], around, { activity: null }).differences[0]?.after.rows).toHaveLength(1);
+  });
+});

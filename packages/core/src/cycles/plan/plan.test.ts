@@ -304,3 +304,15 @@ describe('what would help', () => {
 
   it('says nothing where nothing helps', () => expect(help(problem([job('a', 60)], machines(1)))).toEqual([]));
 });
+
+describe('moving a person to another lane', () => {
+  it('shares the work of the lane that she leaves while somebody is still in it, and leaves it with her when nobody is', () => {
+    const work = [job('a', 60, { lane: 'l', worker: 'l0' }), job('b', 60, { lane: 'm', worker: 'm0' })];
+    const staffed = problem(work, [...machines(2), ...machines(1, 'm')]);
+    const moved = applyPlanChange(staffed, { kind: 'move person', person: 'l0', lane: 'm' });
+    expect(moved.workers.find(({ id }) => id === 'l0')?.lanes).toEqual(['m']);
+    expect(moved.jobs.map(({ worker }) => worker)).toEqual([null, null]);
+    const alone = problem(work, [...machines(1), ...machines(1, 'm')]);
+    expect(applyPlanChange(alone, { kind: 'move person', person: 'l0', lane: 'm' }).jobs.map(({ worker }) => worker)).toEqual(['l0', null]);
+  });
+});

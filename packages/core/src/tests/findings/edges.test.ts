@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Step } from '../step.ts';
 import type { ExaminedTest } from './finding.ts';
+import { isLooking, isSaving } from './finding.ts';
 import { examineTest } from './rules.ts';
 
 const make = (steps: Step[], more: Partial<ExaminedTest> = {}): ExaminedTest => ({
@@ -31,5 +32,39 @@ describe('a step that no attempt has reached', () => {
     ]);
     expect(find('never reached', make(steps, { reached: 3 }))).toEqual([]);
     expect(find('never reached', make(steps, { reached: 0 }))).toMatchObject([{ steps: [0, 1, 2] }]);
+  });
+});
+
+describe('a step that saves, and one that looks', () => {
+  it('saves only by a press, on a word that says so', () => {
+    expect([press('Save'), press('Submit order'), press('Next')].map(isSaving)).toEqual([true, true, false]);
+    expect(
+      (
+        [
+          { do: 'fill', target: 'Save' },
+          { do: 'see', target: 'Save' },
+        ] as Step[]
+      ).map(isSaving),
+    ).toEqual([false, false]);
+    expect(isSaving(undefined)).toBe(false);
+  });
+
+  it('looks by what it does, or by what is expected of it', () => {
+    const looking: Step[] = [
+      { do: 'see', target: 'Total' },
+      { do: 'keep', target: 'No.' },
+      { do: 'wait', target: 'List' },
+      press('Go', { expect: 'the list' }),
+    ];
+    expect(looking.map(isLooking)).toEqual([true, true, true, true]);
+    expect([press('Go'), undefined].map(isLooking)).toEqual([false, false]);
+  });
+});
+
+describe('a check that was true before', () => {
+  const see: Step = { do: 'see', target: 'Total', value: '12' };
+  it('is one whatever else stands between, once anything between acts; without, it is only said twice', () => {
+    expect(find('true before', make([see, { do: 'keep', target: 'No.' }, press('Save'), see]))).toHaveLength(1);
+    expect(find('true before', make([see, { do: 'keep', target: 'No.' }, see]))).toEqual([]);
   });
 });

@@ -75,3 +75,18 @@ describe('tidying recorded steps', () => {
     );
   });
 });
+
+describe('tidying all at once', () => {
+  it('counts what was taken in, and takes in what follows from it', () => {
+    const steps = read('Move the mouse to Save', 'Press Next', 'Press Next', 'Press Save');
+    const one = tidyAll(read('Move the mouse to Save', 'Press Save'));
+    expect([one.taken, tidyAll(read('Press Save')).taken]).toEqual([1, 0]);
+    expect(tidyAll(steps).taken).toBe(2);
+  });
+
+  it('names a repeated value, but no plain word, no short one and none that is a name already', () => {
+    const twice = (value: string) => tidyAll(read(`Enter "${value}" in Town`, 'Press Save', `Enter "${value}" in Place`)).inputs;
+    expect(twice('Brindlemere')).toEqual({ Town: 'Brindlemere' });
+    expect(['yes', 'ab', 'open', '{Town}', 'x {Town} y'].map(twice)).toEqual([{}, {}, {}, {}, {}]);
+  });
+});
