@@ -132,7 +132,7 @@ async function benchClones(): Promise<Figure[]> {
 }
 
 const TESTS = 20_000;
-const WORDS = [
+const LABELS = [
   'quote',
   'meter',
   'invoice',
@@ -157,12 +157,12 @@ async function benchSearch(store: Store): Promise<Figure[]> {
     .transaction(async (db) => {
       await db.execute(sql`
         insert into tests (id, programme_id, code, name, node_id)
-        select gen_random_uuid(), nodes.programme_id, 'BENCH-' || number, 'Test ' || number || ' ' || (${sql.param(WORDS)}::text[])[1 + number % 14], nodes.id
+        select gen_random_uuid(), nodes.programme_id, 'BENCH-' || number, 'Test ' || number || ' ' || (${sql.param(LABELS)}::text[])[1 + number % 14], nodes.id
         from generate_series(1, ${TESTS}) as number, (select id, programme_id from nodes limit 1) as nodes`);
       await db.execute(sql`
         insert into test_versions (id, test_id, number, steps, needs, gives)
         select gen_random_uuid(), tests.id, 1,
-          (select jsonb_agg(jsonb_build_object('do', 'press', 'target', (${sql.param(WORDS)}::text[])[1 + (step * 7 + length(tests.code) + abs(hashtext(tests.code))) % 14] || ' ' || abs(hashtext(tests.code || step)) % 900))
+          (select jsonb_agg(jsonb_build_object('do', 'press', 'target', (${sql.param(LABELS)}::text[])[1 + (step * 7 + length(tests.code) + abs(hashtext(tests.code))) % 14] || ' ' || abs(hashtext(tests.code || step)) % 900))
            from generate_series(1, 10) as step), '[]', '[]'
         from tests where code like 'BENCH-%'`);
       await db.execute(sql`select gin_clean_pending_list('tests_search')`);

@@ -1,6 +1,6 @@
 /**
  * npm run rooms: draws the packages, their rooms and the arrows between them as they are today into docs/rooms.md. With --check it only says whether
- * that page is true; npm test does that.
+ * that page is true, and that every address in ARCHITECTURE.md and CONTRIBUTING.md leads somewhere; npm test does that.
  */
 import { readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -107,6 +107,39 @@ ${parts.join('\n\n')}
 `;
 }
 
+/** Where an address in the docs stands: `core/x` is packages/core/src/x, `web/x` apps/web/src/x, and a name alone is somewhere. */
+const toPlaces = (address) => {
+  const [house = '', ...rest] = address.split('/');
+  return [address, house === 'web' ? `apps/web/src/${rest.join('/')}` : `packages/${house}/src/${rest.join('/')}`];
+};
+
+const PASSED_OVER = new Set(['node_modules', 'dist', '.astro']);
+
+function listEvery(folder) {
+  return readdirSync(path.join(ROOT, folder), { withFileTypes: true }).flatMap((entry) => {
+    const place = `${folder}/${entry.name}`;
+    if (!entry.isDirectory()) return [place];
+    return PASSED_OVER.has(entry.name) ? [] : listEvery(place);
+  });
+}
+
+/** Addresses in the docs at which nothing is. */
+function findLostAddresses() {
+  const files = readdirSync(ROOT, { withFileTypes: true }).flatMap(({ name }) =>
+    ['apps', 'packages', 'scripts', 'tests', 'docs'].includes(name) ? listEvery(name) : [name],
+  );
+  const isThere = (address) =>
+    toPlaces(address).some((place) =>
+      files.some((file) => `/${file}`.endsWith(`/${place}`) || `/${file}`.includes(`/${place.replace(/\/?$/, '/')}`)),
+    );
+  return ['ARCHITECTURE.md', 'CONTRIBUTING.md'].flatMap((doc) =>
+    [...readFileSync(path.join(ROOT, doc), 'utf8').matchAll(/`([\w./[\]-]+\.(?:tsx?|mjs|css|astro)|[\w./-]+\/)`/g)]
+      .map(([, address]) => address)
+      .filter((address) => !isThere(address))
+      .map((address) => `${doc}: ${address}`),
+  );
+}
+
 await runMain(async () => {
   const page = print(measure());
   if (!process.argv.includes('--check')) {
@@ -114,4 +147,6 @@ await runMain(async () => {
     return say('docs/rooms.md is written.');
   }
   if (readFileSync(PAGE, 'utf8') !== page) throw new SetupError('docs/rooms.md is not how the house is: npm run rooms writes it anew.');
+  const lost = findLostAddresses();
+  if (lost.length > 0) throw new SetupError(`There is nothing at these addresses of the docs: ${lost.join(', ')}.`);
 });

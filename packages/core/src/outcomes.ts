@@ -91,7 +91,7 @@ const TURN_STATUS_FACTS = {
 } as const satisfies Readonly<Record<string, TurnStatusFacts>>;
 export type TurnStatus = keyof typeof TURN_STATUS_FACTS;
 export const TURN_STATUSES = Object.keys(TURN_STATUS_FACTS) as [TurnStatus, ...TurnStatus[]];
-export const getStatusWord = (status: TurnStatus): string => TURN_STATUS_FACTS[status].word;
+export const getStatusLabel = (status: TurnStatus): string => TURN_STATUS_FACTS[status].word;
 const isAt = (status: TurnStatus, ...stages: readonly TurnStatusFacts['stage'][]) => stages.includes(TURN_STATUS_FACTS[status].stage);
 /** Nobody has begun it. */
 export const isToDo = (status: TurnStatus): boolean => isAt(status, 'to do');

@@ -2,7 +2,7 @@ import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
-import { getStatusWord } from '@kindred-baton/core/outcomes';
+import { getStatusLabel } from '@kindred-baton/core/outcomes';
 
 const toFill = (status: TurnStatus) => `fill-${status.replace(' ', '-')}`;
 
@@ -17,7 +17,7 @@ export function BatonMark({ status, isDecoration = false }: BatonMarkProps) {
   return isDecoration ? (
     <span className={className} aria-hidden />
   ) : (
-    <span className={className} role="img" aria-label={getStatusWord(status)} title={getStatusWord(status)} />
+    <span className={className} role="img" aria-label={getStatusLabel(status)} title={getStatusLabel(status)} />
   );
 }
 
@@ -25,7 +25,7 @@ export function StatusLabel({ status, word }: { readonly status: TurnStatus; rea
   return (
     <span className="inline-flex items-center gap-2 text-[13px] whitespace-nowrap">
       <BatonMark status={status} isDecoration />
-      {word ?? getStatusWord(status)}
+      {word ?? getStatusLabel(status)}
     </span>
   );
 }
@@ -33,7 +33,7 @@ export function StatusLabel({ status, word }: { readonly status: TurnStatus; rea
 /** “9 passed, 2 failed”: what a bar says in words. */
 export function describeCounts(counts: Counts): string {
   const parts = TURN_STATUSES.filter((status) => counts[status] > 0).map(
-    (status) => `${counts[status]} ${getStatusWord(status).toLowerCase()}`,
+    (status) => `${counts[status]} ${getStatusLabel(status).toLowerCase()}`,
   );
   return parts.length > 0 ? parts.join(', ') : 'nothing to run';
 }

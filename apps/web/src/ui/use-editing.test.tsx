@@ -12,7 +12,7 @@ function open() {
   const sent: Edit[][] = [];
   const answers: ReturnType<typeof defer<null>>[] = [];
   let asked = 0;
-  let hand: Editing<Edit> | undefined;
+  let editing: Editing<Edit> | undefined;
   const parts = {
     show: (edits: readonly Edit[]) => {
       for (const edit of edits) {
@@ -32,13 +32,13 @@ function open() {
     ask: () => void (asked += 1),
   };
   function Parts() {
-    hand = useEditing<Edit>(parts);
+    editing = useEditing<Edit>(parts);
     return (
       <>
-        <button type="button" disabled={!hand.undo} onClick={() => hand?.undo?.()}>
+        <button type="button" disabled={!editing.undo} onClick={() => editing?.undo?.()}>
           Undo
         </button>
-        <button type="button" disabled={!hand.redo} onClick={() => hand?.redo?.()}>
+        <button type="button" disabled={!editing.redo} onClick={() => editing?.redo?.()}>
           Redo
         </button>
         <input aria-label="Field" />
@@ -52,10 +52,10 @@ function open() {
     ...{ shown, sent, user, settle, asked: () => asked },
     run: (edit: Edit) => {
       let made: Promise<boolean> = Promise.resolve(false);
-      act(() => void (made = hand?.run([edit]) ?? made));
+      act(() => void (made = editing?.run([edit]) ?? made));
       return made;
     },
-    whenSettled: () => hand?.whenSettled(),
+    whenSettled: () => editing?.whenSettled(),
     answer: async (index: number, error?: Error) => {
       if (error) answers[index]?.reject(error);
       else answers[index]?.resolve(null);

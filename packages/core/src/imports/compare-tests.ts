@@ -3,7 +3,7 @@ import { compareVersions } from '../tests/compare-versions.ts';
 import type { Step } from '../tests/step.ts';
 import type { DataRow } from '../tests/version.ts';
 import type { Field } from '../values/field.ts';
-import { FIELD_TYPE_WORDS, toNameKey } from '../values/field.ts';
+import { FIELD_TYPE_LABELS, toNameKey } from '../values/field.ts';
 import { isSame } from '../values/is-same.ts';
 import type { TestInterface } from '../tests/interface.ts';
 import { deriveInterface } from '../tests/interface.ts';
@@ -174,7 +174,7 @@ function describeValues(fields: readonly Field[], before: StoredTest, after: Sto
 }
 
 const tellType = ({ type, choices, pattern, example }: Field): string =>
-  [FIELD_TYPE_WORDS[type], choices?.join('; '), pattern, example === undefined ? undefined : `such as ${example}`]
+  [FIELD_TYPE_LABELS[type], choices?.join('; '), pattern, example === undefined ? undefined : `such as ${example}`]
     .filter((part) => part !== undefined && part !== '')
     .join(', ');
 

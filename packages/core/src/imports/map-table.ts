@@ -34,7 +34,7 @@ export const MAP_COLUMNS: readonly ColumnKind<MapField>[] = [
 export const HIERARCHIES = ['parent', 'codes', 'levels', 'indent'] as const;
 export type Hierarchy = (typeof HIERARCHIES)[number];
 
-export const HIERARCHY_WORDS: Readonly<Record<Hierarchy, string>> = {
+export const HIERARCHY_LABELS: Readonly<Record<Hierarchy, string>> = {
   parent: 'a parent column',
   codes: 'the codes themselves (1.2 lies in 1)',
   levels: 'one column a level',

@@ -49,7 +49,7 @@ export const TEST_COLUMNS: readonly ColumnKind<TestField>[] = [
 export const TEST_GROUPINGS = ['id', 'cells', 'sheet'] as const;
 export type TestGrouping = (typeof TEST_GROUPINGS)[number];
 
-export const TEST_GROUPING_WORDS: Readonly<Record<TestGrouping, string>> = {
+export const TEST_GROUPING_LABELS: Readonly<Record<TestGrouping, string>> = {
   id: 'an id in each row',
   cells: 'a new name, with merged or empty cells below',
   sheet: 'a sheet each',

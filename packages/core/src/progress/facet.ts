@@ -19,5 +19,5 @@ const FACET_FACTS = {
 export type FacetName = keyof typeof FACET_FACTS;
 export type FacetFilter = (typeof FACET_FACTS)[FacetName]['filter'];
 export const FACETS = Object.keys(FACET_FACTS) as [FacetName, ...FacetName[]];
-export const getFacetWord = (facet: FacetName): string => FACET_FACTS[facet].word;
+export const getFacetLabel = (facet: FacetName): string => FACET_FACTS[facet].word;
 export const getFacetFilter = (facet: FacetName): FacetFilter => FACET_FACTS[facet].filter;

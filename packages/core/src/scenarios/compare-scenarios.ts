@@ -1,7 +1,7 @@
 import type { Likeness, ListDifference } from '../values/compare-lists.ts';
 import { compareLists } from '../values/compare-lists.ts';
 import type { Field } from '../values/field.ts';
-import { FIELD_TYPE_WORDS, toNameKey } from '../values/field.ts';
+import { FIELD_TYPE_LABELS, toNameKey } from '../values/field.ts';
 import type { Combination } from '../rows/row-model.ts';
 
 /** A leg in words, as two scenarios or two states of one are compared. */
@@ -40,7 +40,7 @@ export interface ScenarioComparison {
   readonly isSame: boolean;
 }
 
-const LEG_WORDS: Readonly<Record<keyof ComparedLeg, string>> = {
+const LEG_LABELS: Readonly<Record<keyof ComparedLeg, string>> = {
   ...{ test: 'test', version: 'version', title: 'words', team: 'lane', persona: 'persona', note: 'note', waitDays: 'waiting days' },
   ...{ wires: 'wiring', after: 'what it waits for', people: 'who may do it', needs: 'needs', gives: 'gives' },
 };
@@ -66,9 +66,9 @@ export function compareScenarios(before: ComparedScenario, after: ComparedScenar
 }
 
 function describeChanges(before: ComparedLeg, after: ComparedLeg): string[] {
-  return (Object.keys(LEG_WORDS) as (keyof ComparedLeg)[])
+  return (Object.keys(LEG_LABELS) as (keyof ComparedLeg)[])
     .filter((name) => JSON.stringify(before[name]) !== JSON.stringify(after[name]))
-    .map((name) => `${LEG_WORDS[name]}: ${tell(before[name])} → ${tell(after[name])}`);
+    .map((name) => `${LEG_LABELS[name]}: ${tell(before[name])} → ${tell(after[name])}`);
 }
 
 function tell(value: ComparedLeg[keyof ComparedLeg]): string {
@@ -84,7 +84,7 @@ function compareColumns(before: readonly Field[], after: readonly Field[]): stri
     ...after.flatMap((column) => {
       const old = find(before, column);
       return old && old.type !== column.type
-        ? [`Column ${column.name}: ${FIELD_TYPE_WORDS[old.type]} → ${FIELD_TYPE_WORDS[column.type]}.`]
+        ? [`Column ${column.name}: ${FIELD_TYPE_LABELS[old.type]} → ${FIELD_TYPE_LABELS[column.type]}.`]
         : [];
     }),
   ];

@@ -131,7 +131,7 @@ function changeLeg(document: ScenarioDocument, { leg: id, change, was }: EditOf<
   return { document: { ...document, legs }, undo: [{ kind: 'change leg', leg: id, change: before }] };
 }
 
-const CHANGE_WORDS: Readonly<Record<keyof LegChange, string>> = {
+const CHANGE_LABELS: Readonly<Record<keyof LegChange, string>> = {
   ...{ test: 'test', version: 'version', title: 'words', team: 'lane', persona: 'persona', after: 'place in the order', wires: 'wiring' },
   ...{ waitDays: 'waiting days', samePersonAs: 'same person', otherPersonThan: 'other person', note: 'note' },
   ...{ needs: 'needed values', gives: 'given values' },
@@ -140,7 +140,7 @@ const CHANGE_WORDS: Readonly<Record<keyof LegChange, string>> = {
 function describeConflict({ legs }: ScenarioDocument, leg: LegDocument, name: keyof LegChange, change: LegChange): string {
   const [theirs, mine] = [leg[name], change[name]];
   const both = typeof theirs === 'string' && typeof mine === 'string' ? ` There it says “${theirs}”, here “${mine}”.` : '';
-  return `Somebody else has changed the ${CHANGE_WORDS[name]} of leg ${legs.indexOf(leg) + 1} meanwhile.${both} Look at it and change it again if need be.`;
+  return `Somebody else has changed the ${CHANGE_LABELS[name]} of leg ${legs.indexOf(leg) + 1} meanwhile.${both} Look at it and change it again if need be.`;
 }
 
 function moveLeg(document: ScenarioDocument, { leg: id, before }: EditOf<'move leg'>): Made {

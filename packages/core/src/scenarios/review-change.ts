@@ -1,5 +1,5 @@
 import type { Field } from '../values/field.ts';
-import { FIELD_TYPE_WORDS, isCompatible, toNameKey } from '../values/field.ts';
+import { FIELD_TYPE_LABELS, isCompatible, toNameKey } from '../values/field.ts';
 import type { LegView } from './chain.ts';
 import type { Finding } from './findings/finding.ts';
 import { findFindings } from './findings/rules.ts';
@@ -26,7 +26,7 @@ function compareFields(before: readonly Field[], after: readonly Field[], verb: 
       if (!old || (old.type === field.type && isCompatible(old, field) && isCompatible(field, old))) return [];
       return old.type === field.type
         ? [`${field.name} has other values to choose from.`]
-        : [`${field.name} is now ${FIELD_TYPE_WORDS[field.type]}, not ${FIELD_TYPE_WORDS[old.type]}.`];
+        : [`${field.name} is now ${FIELD_TYPE_LABELS[field.type]}, not ${FIELD_TYPE_LABELS[old.type]}.`];
     }),
   ];
 }

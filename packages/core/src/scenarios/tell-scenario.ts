@@ -2,7 +2,7 @@ import type { ComparedLeg, ComparedScenario } from './compare-scenarios.ts';
 import type { LegDocument, ScenarioDocument } from './scenario-document.ts';
 
 /** What a scenario is told in: names of teams and personas by id, tests by code. */
-export interface ScenarioWords {
+export interface ScenarioNameMaps {
   readonly teamOf: ReadonlyMap<string, string>;
   readonly personaOf: ReadonlyMap<string, string>;
   /** With the id of its team. */
@@ -12,7 +12,7 @@ export interface ScenarioWords {
 /** A scenario in words, without ids, to be compared with another. Cost O(legs + rows). */
 export function tellScenario(
   { name, document }: { readonly name: string; readonly document: ScenarioDocument },
-  words: ScenarioWords,
+  words: ScenarioNameMaps,
 ): ComparedScenario {
   const titleOf = new Map(document.legs.map((leg) => [leg.id, toTitle(leg, words)]));
   return {
@@ -23,9 +23,9 @@ export function tellScenario(
   };
 }
 
-const toTitle = (leg: LegDocument, { testOf }: ScenarioWords) => leg.title ?? testOf.get(leg.test ?? '')?.name ?? leg.test ?? 'Open leg';
+const toTitle = (leg: LegDocument, { testOf }: ScenarioNameMaps) => leg.title ?? testOf.get(leg.test ?? '')?.name ?? leg.test ?? 'Open leg';
 
-function toComparedLeg(leg: LegDocument, words: ScenarioWords, titleOf: (id: string) => string): ComparedLeg {
+function toComparedLeg(leg: LegDocument, words: ScenarioNameMaps, titleOf: (id: string) => string): ComparedLeg {
   const team = leg.team ?? words.testOf.get(leg.test ?? '')?.team ?? null;
   return {
     ...{ test: leg.test, version: leg.version, title: toTitle(leg, words), note: leg.note, waitDays: leg.waitDays },

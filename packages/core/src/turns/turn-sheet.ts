@@ -5,7 +5,7 @@ import type { Step } from '../tests/step.ts';
 import { toNameKey } from '../values/field.ts';
 
 /** Words that people write for an outcome (common practice, no source). */
-const OUTCOME_WORDS: Readonly<Record<string, StepOutcome>> = {
+const OUTCOME_LABELS: Readonly<Record<string, StepOutcome>> = {
   ...{ worked: 'passed', 'it worked': 'passed', passed: 'passed', pass: 'passed', ok: 'passed', yes: 'passed', p: 'passed', x: 'passed' },
   ...{ 'did not': 'failed', 'it did not': 'failed', failed: 'failed', fail: 'failed', no: 'failed', f: 'failed' },
   ...{ 'cannot go on': 'blocked', 'i cannot go on': 'blocked', blocked: 'blocked', b: 'blocked' },
@@ -21,7 +21,7 @@ export function readOutcome(text: string): StepOutcome | null | undefined {
     .trim()
     .toLowerCase()
     .replace(/[.!]+$/, '');
-  return word === '' ? null : OUTCOME_WORDS[word];
+  return word === '' ? null : OUTCOME_LABELS[word];
 }
 
 /**

@@ -5,7 +5,7 @@
 export const FIELD_TYPES = ['text', 'whole', 'number', 'money', 'date', 'choice', 'code'] as const;
 export type FieldType = (typeof FIELD_TYPES)[number];
 
-export const FIELD_TYPE_WORDS: Readonly<Record<FieldType, string>> = {
+export const FIELD_TYPE_LABELS: Readonly<Record<FieldType, string>> = {
   text: 'text',
   whole: 'whole number',
   number: 'number',

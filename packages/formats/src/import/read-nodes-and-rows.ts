@@ -1,6 +1,6 @@
 import type { ImportedField, ImportedNode, ImportedRow } from '@kindred-baton/core/imports/workbook-sheets';
 import type { ImportProblem } from '@kindred-baton/core/tables/place';
-import { FIELD_TYPES, FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
+import { FIELD_TYPES, FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import type { FieldType } from '@kindred-baton/core/values/field';
 import type { Part } from './read-cells.ts';
 import { createRowReader } from './read-cells.ts';
@@ -30,7 +30,7 @@ export function readFieldRows(rows: readonly TableRow[]): Part<ImportedField> {
     const read = createRowReader(row, problems);
     const word = read.required('Type').toLowerCase();
     const type = findType(word);
-    if (word !== '' && !type) read.fail('Type', `“${word}” is not a type. Known: ${Object.values(FIELD_TYPE_WORDS).join(', ')}.`);
+    if (word !== '' && !type) read.fail('Type', `“${word}” is not a type. Known: ${Object.values(FIELD_TYPE_LABELS).join(', ')}.`);
     const choices = row
       .text('Choices')
       .split(';')
@@ -54,7 +54,7 @@ export function readFieldRows(rows: readonly TableRow[]): Part<ImportedField> {
 }
 
 function findType(word: string): FieldType | undefined {
-  return FIELD_TYPES.find((type) => type === word || FIELD_TYPE_WORDS[type] === word);
+  return FIELD_TYPES.find((type) => type === word || FIELD_TYPE_LABELS[type] === word);
 }
 
 export function readRowRows(rows: readonly TableRow[]): Part<ImportedRow> {

@@ -2,7 +2,7 @@ import type { WireSource } from '@kindred-baton/core/scenarios/chain';
 import type { ExportedScenario, FileLeg, ScenarioFile } from '@kindred-baton/core/scenarios/scenario-file';
 import type { TextTable } from '@kindred-baton/core/tables/text-table';
 import type { Field, FieldType } from '@kindred-baton/core/values/field';
-import { FIELD_TYPE_WORDS, FIELD_TYPES, guessFieldType, toNameKey } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS, FIELD_TYPES, guessFieldType, toNameKey } from '@kindred-baton/core/values/field';
 import type { OutTable } from '../tables/write-tables.ts';
 
 /** The sheets of a scenario's workbook, and their columns; reader and writer follow from them. */
@@ -70,7 +70,7 @@ function toWireCells(from: WireSource, toNumber: (key: string) => string): strin
 const toColumnCells = ({ name, type, choices, pattern, required, example }: Field) => [
   ...[
     name,
-    FIELD_TYPE_WORDS[type],
+    FIELD_TYPE_LABELS[type],
     choices?.join('; ') ?? '',
     pattern ?? '',
     required === undefined ? '' : required ? 'yes' : 'no',
@@ -80,7 +80,7 @@ const toColumnCells = ({ name, type, choices, pattern, required, example }: Fiel
 
 /** “Survey no.: code \SV-99999” with commas between them; the type is left out where the name says it. */
 function printFields(fields: readonly Field[]): string {
-  return fields.map(({ name, type }) => (type === guessFieldType(name) ? name : `${name}: ${FIELD_TYPE_WORDS[type]}`)).join(', ');
+  return fields.map(({ name, type }) => (type === guessFieldType(name) ? name : `${name}: ${FIELD_TYPE_LABELS[type]}`)).join(', ');
 }
 
 function parseFields(text: string): Field[] {
@@ -91,7 +91,7 @@ function parseFields(text: string): Field[] {
 }
 
 const findType = (words: string): FieldType | undefined =>
-  FIELD_TYPES.find((type) => toNameKey(FIELD_TYPE_WORDS[type]) === toNameKey(words) || type === toNameKey(words));
+  FIELD_TYPES.find((type) => toNameKey(FIELD_TYPE_LABELS[type]) === toNameKey(words) || type === toNameKey(words));
 
 export type ScenarioReading =
   | { readonly ok: true; readonly file: ScenarioFile; readonly warnings: readonly string[] }

@@ -2,7 +2,7 @@ import type { ExportedLeg, ExportedScenario } from '@kindred-baton/core/scenario
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { NeedSource } from '@kindred-baton/core/scenarios/chain';
 import type { Field } from '@kindred-baton/core/values/field';
-import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
 import type { Markup } from '../xml/markup.ts';
@@ -84,7 +84,7 @@ const toFields = (fields: readonly Field[]): Markup =>
   fields.length === 0
     ? markup`nothing`
     : joinMarkup(
-        fields.map(({ name, type }) => markup`<code>${name}</code> ${FIELD_TYPE_WORDS[type]}`),
+        fields.map(({ name, type }) => markup`<code>${name}</code> ${FIELD_TYPE_LABELS[type]}`),
         ', ',
       );
 

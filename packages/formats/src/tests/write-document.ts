@@ -1,5 +1,5 @@
 import { printStep } from '@kindred-baton/core/tests/print-step';
-import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import type { Field } from '@kindred-baton/core/values/field';
 import type { DocumentHead } from '../documents/write-page.ts';
 import { writePage } from '../documents/write-page.ts';
@@ -57,7 +57,7 @@ const toMarked = (text: string): Markup =>
 function toFields(title: string, fields: readonly Field[]): Markup {
   if (fields.length === 0) return NO_MARKUP;
   return markup`<p><b>${title}</b> ${joinMarkup(
-    fields.map(({ name, type }) => markup`<code>${name}</code> ${FIELD_TYPE_WORDS[type]}`),
+    fields.map(({ name, type }) => markup`<code>${name}</code> ${FIELD_TYPE_LABELS[type]}`),
     ', ',
   )}</p>`;
 }

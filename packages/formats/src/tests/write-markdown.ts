@@ -1,4 +1,4 @@
-import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import type { Field } from '@kindred-baton/core/values/field';
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
@@ -34,7 +34,7 @@ function toChapter(test: ExportedTest): string {
 function toFields(title: string, fields: readonly Field[]): string[] {
   return fields.length === 0
     ? []
-    : [`**${title}**: ${fields.map(({ name, type }) => `${escape(name)} (${FIELD_TYPE_WORDS[type]})`).join(', ')}`, ''];
+    : [`**${title}**: ${fields.map(({ name, type }) => `${escape(name)} (${FIELD_TYPE_LABELS[type]})`).join(', ')}`, ''];
 }
 
 function toRows(test: ExportedTest): string[] {

@@ -36,8 +36,8 @@ export const changeDefect: Operation<{ code: string; change: ChangeDefect }, { d
   },
 };
 
-const WORDS: Readonly<Record<string, string>> = { teamId: 'team', assigneeId: 'assignee', dueOn: 'due day' };
-const toWord = (name: string) => WORDS[name] ?? name;
+const LABELS: Readonly<Record<string, string>> = { teamId: 'team', assigneeId: 'assignee', dueOn: 'due day' };
+const toWord = (name: string) => LABELS[name] ?? name;
 
 async function lockDefect(context: Context, code: string): Promise<DefectRow> {
   const { id } = await findDefect(context, code);

@@ -3,7 +3,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { ComparisonView, ScenarioStates } from '@kindred-baton/contracts/scenarios/reuse';
 import { compareScenarios, toComparisonLines } from '@kindred-baton/core/scenarios/compare-scenarios';
 import type { ScenarioDocument } from '@kindred-baton/core/scenarios/scenario-document';
-import type { ScenarioWords } from '@kindred-baton/core/scenarios/tell-scenario';
+import type { ScenarioNameMaps } from '@kindred-baton/core/scenarios/tell-scenario';
 import { tellScenario } from '@kindred-baton/core/scenarios/tell-scenario';
 import type { Query, ReadContext } from '../operation.ts';
 import { loadTeamNames } from '../programmes/load-team-names.ts';
@@ -84,7 +84,7 @@ async function loadState(context: ReadContext, code: string, state: number | und
   return { name: 'As it was', document: row.document };
 }
 
-async function loadWords(context: Pick<ReadContext, 'db' | 'actor'>): Promise<ScenarioWords> {
+async function loadWords(context: Pick<ReadContext, 'db' | 'actor'>): Promise<ScenarioNameMaps> {
   const { db, actor } = context;
   const [teamOf, personaRows, testRows] = await Promise.all([
     loadTeamNames(context),

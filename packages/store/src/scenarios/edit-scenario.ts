@@ -47,12 +47,12 @@ export async function applyEdits(
 
 /** “leg added” for one edit, “edited” for several of different kinds. */
 function describeEdits(edits: readonly ScenarioEdit[]): string {
-  const words = new Set(edits.map(({ kind }) => EDIT_WORDS[kind]));
+  const words = new Set(edits.map(({ kind }) => EDIT_LABELS[kind]));
   const [only] = words;
   return words.size === 1 && only ? only : 'edited';
 }
 
-const EDIT_WORDS: Readonly<Record<ScenarioEdit['kind'], string>> = {
+const EDIT_LABELS: Readonly<Record<ScenarioEdit['kind'], string>> = {
   ...{ 'add leg': 'leg added', 'change leg': 'leg changed', 'move leg': 'leg moved', 'remove leg': 'leg removed' },
   ...{ 'add column': 'column added', 'change column': 'column changed', 'remove column': 'column removed' },
   ...{ 'add row': 'row added', 'change row': 'row changed', 'remove row': 'row removed', 'set classes': 'classes changed' },

@@ -6,17 +6,17 @@ import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement'
 import type { ReactNode } from 'react';
 import { MenuButton } from '../../ui/menu-button.tsx';
 
-const OPEN_LEG_WORDS = {
+const OPEN_LEG_LABELS = {
   refused: 'keep the cycle from opening',
   'left out': 'are left out of their runs',
   'bare turn': 'become bare turns: “do it, say how it went”',
 } as const;
-const EVIDENCE_WORDS = {
+const EVIDENCE_LABELS = {
   'each step': 'at each step',
   'failed steps': 'at steps that failed',
   none: 'only if the tester wants to',
 } as const;
-const FAILURE_WORDS = { words: 'words on what was seen', picture: 'a picture', defect: 'a defect' } as const;
+const FAILURE_LABELS = { words: 'words on what was seen', picture: 'a picture', defect: 'a defect' } as const;
 
 interface RulesFieldsProps {
   readonly rules: CycleRules;
@@ -39,7 +39,7 @@ export function RulesFields({ rules, onChange, isDisabled = false }: RulesFields
         <Options
           name="Legs without an agreed test"
           values={OPEN_LEG_RULES}
-          words={OPEN_LEG_WORDS}
+          words={OPEN_LEG_LABELS}
           chosen={rules.openLegs}
           onChoose={(openLegs) => set({ openLegs })}
         />
@@ -48,7 +48,7 @@ export function RulesFields({ rules, onChange, isDisabled = false }: RulesFields
         <Options
           name="Pictures and files"
           values={EVIDENCE_RULES}
-          words={EVIDENCE_WORDS}
+          words={EVIDENCE_LABELS}
           chosen={rules.evidence}
           onChoose={(evidence) => set({ evidence })}
         />
@@ -60,7 +60,7 @@ export function RulesFields({ rules, onChange, isDisabled = false }: RulesFields
             isOn={rules.failure.includes(part)}
             onChange={(on) => set({ failure: on ? [...rules.failure, part] : rules.failure.filter((own) => own !== part) })}
           >
-            {FAILURE_WORDS[part]}
+            {FAILURE_LABELS[part]}
           </Check>
         ))}
       </Rule>

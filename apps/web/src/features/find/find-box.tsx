@@ -8,7 +8,7 @@ import { useEffect, useState } from 'react';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { chooseFound, placeOfChoice, walkFound } from './found-choice.ts';
 
-const KIND_WORDS: Readonly<Record<FoundItem['kind'], string>> = {
+const KIND_LABELS: Readonly<Record<FoundItem['kind'], string>> = {
   node: 'Node',
   test: 'Test',
   scenario: 'Scenario',
@@ -88,7 +88,7 @@ export function FindBox() {
               tabIndex={-1}
               className={`flex items-baseline gap-3 rounded-control px-3 py-1.5 ${index === at ? 'bg-baton-tint text-baton-ink' : 'hover:bg-band'}`}
             >
-              <span className="w-[64px] flex-none text-[12px] opacity-80">{KIND_WORDS[item.kind]}</span>
+              <span className="w-[64px] flex-none text-[12px] opacity-80">{KIND_LABELS[item.kind]}</span>
               <span className="flex-none font-mono text-[13px]">{item.code}</span>
               <span className="truncate font-semibold">{item.name}</span>
               <span className="ml-auto truncate text-[13px] opacity-80">{item.context}</span>

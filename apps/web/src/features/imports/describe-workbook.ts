@@ -18,11 +18,11 @@ export function describeCounts({ missing = 0, same = 0, ...counts }: Readonly<Pa
     .join('; ');
 }
 
-const LEG_WORDS = { removed: 'gone', added: 'new', changed: 'changed', moved: 'moved' } as const;
+const LEG_LABELS = { removed: 'gone', added: 'new', changed: 'changed', moved: 'moved' } as const;
 
 /** “8 gone, 1 new”: what becomes of a scenario’s legs; the same ones do not count. */
-export function describeLegs(legs: readonly { readonly kind: keyof typeof LEG_WORDS | 'same' }[]): string {
-  const parts = Object.entries(LEG_WORDS).flatMap(([kind, word]) => {
+export function describeLegs(legs: readonly { readonly kind: keyof typeof LEG_LABELS | 'same' }[]): string {
+  const parts = Object.entries(LEG_LABELS).flatMap(([kind, word]) => {
     const count = legs.filter((leg) => leg.kind === kind).length;
     return count > 0 ? [`${count} ${word}`] : [];
   });

@@ -12,7 +12,7 @@ interface DifferenceTreeProps {
   readonly onLeaveOut?: (codes: readonly string[]) => void;
 }
 
-const WORDS: Readonly<Record<MapChangeKind, { readonly word: string; readonly sign: string; readonly look: string }>> = {
+const LABELS: Readonly<Record<MapChangeKind, { readonly word: string; readonly sign: string; readonly look: string }>> = {
   new: { word: 'new', sign: '+', look: 'bg-baton-tint text-baton-ink border-baton-line' },
   changed: { word: 'changed', sign: '≠', look: 'bg-band text-ink border-line' },
   moved: { word: 'moved', sign: '→', look: 'bg-band text-ink border-line' },
@@ -84,7 +84,7 @@ export function DifferenceTree({ differences, more, leftOut = ALL_TAKEN, onLeave
 }
 
 function Kind({ kind }: { readonly kind: MapChangeKind }) {
-  const { word, sign, look } = WORDS[kind];
+  const { word, sign, look } = LABELS[kind];
   return <span className={`flex-none rounded-[5px] border px-1.5 text-[12px] ${look}`}>{sign === '' ? word : `${sign} ${word}`}</span>;
 }
 

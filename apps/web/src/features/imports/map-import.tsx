@@ -1,6 +1,6 @@
 import type { MapImportOptions, MapImportPreview } from '@kindred-baton/contracts/imports/import';
 import type { Hierarchy, MapMapping } from '@kindred-baton/core/imports/map-table';
-import { HIERARCHIES, HIERARCHY_WORDS, MAP_COLUMNS } from '@kindred-baton/core/imports/map-table';
+import { HIERARCHIES, HIERARCHY_LABELS, MAP_COLUMNS } from '@kindred-baton/core/imports/map-table';
 import { useState } from 'react';
 import { countOf } from '../../ui/format.ts';
 import { NodeField } from '../map/node-field.tsx';
@@ -156,7 +156,7 @@ function MappingCard({ columns, mapping, onChange }: MappingCardProps) {
         <select className="field mt-0.5" value={mapping.hierarchy} onChange={(event) => onHierarchy(event.target.value as Hierarchy)}>
           {HIERARCHIES.map((hierarchy) => (
             <option key={hierarchy} value={hierarchy}>
-              {HIERARCHY_WORDS[hierarchy]}
+              {HIERARCHY_LABELS[hierarchy]}
             </option>
           ))}
         </select>

@@ -1,6 +1,6 @@
 import type { TestImportOptions, TestImportPreview } from '@kindred-baton/contracts/imports/import';
 import type { TestGrouping, TestMapping } from '@kindred-baton/core/imports/test-table';
-import { TEST_COLUMNS, TEST_GROUPINGS, TEST_GROUPING_WORDS } from '@kindred-baton/core/imports/test-table';
+import { TEST_COLUMNS, TEST_GROUPINGS, TEST_GROUPING_LABELS } from '@kindred-baton/core/imports/test-table';
 import { useState } from 'react';
 import { FileButton } from '../../ui/file-button.tsx';
 import { countOf } from '../../ui/format.ts';
@@ -63,7 +63,7 @@ export function TestImport() {
                 >
                   {TEST_GROUPINGS.map((grouping) => (
                     <option key={grouping} value={grouping}>
-                      {TEST_GROUPING_WORDS[grouping]}
+                      {TEST_GROUPING_LABELS[grouping]}
                     </option>
                   ))}
                 </select>

@@ -14,7 +14,7 @@ import { useProgramme } from '../frame/programme-context.tsx';
 import { chooseTheme, readTheme, THEMES } from '../frame/theme.ts';
 import { PasswordForm } from './password-form.tsx';
 
-const NOTICE_WORDS: Readonly<Record<Notice, string>> = {
+const NOTICE_LABELS: Readonly<Record<Notice, string>> = {
   baton: 'When a baton comes to me',
   fixed: 'When a defect of my turns is fixed and I am to try again',
   nudge: 'When somebody waits for a baton that I have',
@@ -74,7 +74,7 @@ function Me({ initial }: { readonly initial: Profile }) {
                   void act('saveProfile', { input: { notices: { ...profile.notices, [notice]: event.target.checked } } })
                 }
               />
-              {NOTICE_WORDS[notice]}
+              {NOTICE_LABELS[notice]}
             </label>
           ))}
         </section>

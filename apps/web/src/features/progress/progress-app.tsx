@@ -1,7 +1,7 @@
 import { useRead } from '../../client/use-read.ts';
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
-import { FACETS, getFacetWord } from '@kindred-baton/core/progress/facet';
+import { FACETS, getFacetLabel } from '@kindred-baton/core/progress/facet';
 import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';
 import { keepPreviousData } from '@tanstack/react-query';
 import { Legend } from '../../ui/baton-mark.tsx';
@@ -41,7 +41,7 @@ function Progress({ initial, initialAddress }: { readonly initial: ProgressView;
   const rows = (address.get('rows') ?? 'process') as FacetName;
   const columns = (address.get('columns') ?? 'team') as FacetName;
   if (!view.cycle) return <NoCycle />;
-  const facets = FACETS.map((facet) => ({ key: facet, name: getFacetWord(facet) }));
+  const facets = FACETS.map((facet) => ({ key: facet, name: getFacetLabel(facet) }));
   return (
     <>
       <PageTitle title="Progress" about={formatSpan(view.cycle.startsOn, view.cycle.endsOn)}>
@@ -67,7 +67,7 @@ function Progress({ initial, initialAddress }: { readonly initial: ProgressView;
       <div className={`grid gap-4 lg:grid-cols-[minmax(0,1fr)_340px] ${isPlaceholderData ? 'opacity-70' : ''}`}>
         <div className="min-w-0">
           <Headline view={view} />
-          <ProgressTable view={view} rows={rows} columns={columns} rowsName={getFacetWord(rows)} />
+          <ProgressTable view={view} rows={rows} columns={columns} rowsName={getFacetLabel(rows)} />
           <div className="mt-3">
             <Legend />
           </div>

@@ -26,8 +26,8 @@ export function ScenarioApp({ content, ...frame }: PageProps<ScenarioDetail>) {
 
 function Scenario({ initial }: { readonly initial: ScenarioDetail }) {
   const address = useAddress();
-  const hand = useScenario(initial);
-  const { scenario } = hand;
+  const editor = useScenario(initial);
+  const { scenario } = editor;
   const view = SCENARIO_VIEWS.find(({ key }) => key === address.get('view'))?.key ?? 'relay';
   const runId = address.get('run') ?? scenario.runs[0]?.id ?? null;
   const hasRun = runId !== null && runId !== 'none';
@@ -38,16 +38,16 @@ function Scenario({ initial }: { readonly initial: ScenarioDetail }) {
   const row = rows.find(({ name }) => name === (address.get('row') ?? run?.rowName)) ?? rows[0] ?? null;
   return (
     <>
-      <ScenarioTitle hand={hand} view={view} row={row?.name ?? null} runId={runId} />
-      <ScenarioTabs hand={hand} view={view} />
+      <ScenarioTitle editor={editor} view={view} row={row?.name ?? null} runId={runId} />
+      <ScenarioTabs editor={editor} view={view} />
       {view === 'relay' ? (
-        <RelayPage hand={hand} run={run} row={row} />
+        <RelayPage editor={editor} run={run} row={row} />
       ) : (
         <Suspense fallback={<p className="text-soft">One moment …</p>}>
-          {view === 'wiring' && <WiringView hand={hand} row={row} />}
-          {view === 'rows' && <RowsView hand={hand} />}
-          {view === 'map' && <MapWay hand={hand} />}
-          {view === 'compare' && <CompareView hand={hand} />}
+          {view === 'wiring' && <WiringView editor={editor} row={row} />}
+          {view === 'rows' && <RowsView editor={editor} />}
+          {view === 'map' && <MapWay editor={editor} />}
+          {view === 'compare' && <CompareView editor={editor} />}
         </Suspense>
       )}
     </>

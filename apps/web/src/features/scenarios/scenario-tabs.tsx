@@ -5,7 +5,7 @@ import Redo2 from 'lucide-react/icons/redo-2';
 import Undo2 from 'lucide-react/icons/undo-2';
 import { MenuButton } from '../../ui/menu-button.tsx';
 import { ViewTabs } from '../../ui/view-tabs.tsx';
-import type { ScenarioInHand } from './use-scenario.ts';
+import type { ScenarioEditor } from './use-scenario.ts';
 
 export const SCENARIO_VIEWS = [
   { key: 'relay', name: 'Relay' },
@@ -17,18 +17,18 @@ export const SCENARIO_VIEWS = [
 export type ScenarioView = (typeof SCENARIO_VIEWS)[number]['key'];
 
 /** The views, and what holds in each of them: undo, redo, files. */
-export function ScenarioTabs({ hand, view }: { readonly hand: ScenarioInHand; readonly view: ScenarioView }) {
+export function ScenarioTabs({ editor, view }: { readonly editor: ScenarioEditor; readonly view: ScenarioView }) {
   const { api } = useProgramme();
   return (
     <ViewTabs label="Views of the scenario" views={SCENARIO_VIEWS} view={view}>
-      {hand.canEdit && (
+      {editor.canEdit && (
         <>
           <button
             type="button"
             className="button button-quiet button-small"
             aria-label="Undo"
-            disabled={hand.undo === null}
-            onClick={() => hand.undo?.()}
+            disabled={editor.undo === null}
+            onClick={() => editor.undo?.()}
           >
             <Undo2 size={16} aria-hidden />
           </button>
@@ -36,14 +36,14 @@ export function ScenarioTabs({ hand, view }: { readonly hand: ScenarioInHand; re
             type="button"
             className="button button-quiet button-small"
             aria-label="Redo"
-            disabled={hand.redo === null}
-            onClick={() => hand.redo?.()}
+            disabled={editor.redo === null}
+            onClick={() => editor.redo?.()}
           >
             <Redo2 size={16} aria-hidden />
           </button>
         </>
       )}
-      <MenuButton label="Take away" icon={<FileDown size={15} aria-hidden />} choices={listFiles(api, hand)} isSmall />
+      <MenuButton label="Take away" icon={<FileDown size={15} aria-hidden />} choices={listFiles(api, editor)} isSmall />
     </ViewTabs>
   );
 }
@@ -57,5 +57,5 @@ const FILES = [
   { key: 'feature', name: 'Scenario outline (Gherkin)' },
 ] as const;
 
-const listFiles = (api: string, { params }: ScenarioInHand) =>
+const listFiles = (api: string, { params }: ScenarioEditor) =>
   FILES.map(({ key, name }) => ({ key, name, href: `${toAddress(api, 'exportScenario', { params })}?format=${key}`, isDownload: true }));

@@ -5,25 +5,25 @@ import { Crumbs, PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import type { ScenarioView } from './scenario-tabs.tsx';
-import type { ScenarioInHand } from './use-scenario.ts';
+import type { ScenarioEditor } from './use-scenario.ts';
 
 interface ScenarioTitleProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly view: ScenarioView;
   readonly row: string | null;
   readonly runId: string | null;
 }
 
 /** What this scenario is, whether its batons arrive, and what can be done with it. */
-export function ScenarioTitle({ hand, view, row, runId }: ScenarioTitleProps) {
+export function ScenarioTitle({ editor, view, row, runId }: ScenarioTitleProps) {
   const { base } = useProgramme();
   const address = useAddress();
-  const { scenario, findings, canEdit } = hand;
+  const { scenario, findings, canEdit } = editor;
   const { rows } = scenario.document;
   const errors = findings.filter(({ weight }) => weight === 'error').length;
   const hasRow = rows.length > 0 && (view === 'relay' || view === 'wiring');
   return (
-    <PageTitle crumbs={<Crumbs path={scenario.path} base={base} />} title={scenario.name} about={<StateOf hand={hand} />}>
+    <PageTitle crumbs={<Crumbs path={scenario.path} base={base} />} title={scenario.name} about={<StateOf editor={editor} />}>
       {hasRow && (
         <Choose
           label="Row"
@@ -54,16 +54,16 @@ export function ScenarioTitle({ hand, view, row, runId }: ScenarioTitleProps) {
   );
 }
 
-function StateOf({ hand }: { readonly hand: ScenarioInHand }) {
-  const { code, state } = hand.scenario;
+function StateOf({ editor }: { readonly editor: ScenarioEditor }) {
+  const { code, state } = editor.scenario;
   return (
     <>
       <span className="font-mono">{code}</span> · {state}
-      {hand.canEdit && state === 'sketch' && (
+      {editor.canEdit && state === 'sketch' && (
         <button
           type="button"
           className="button button-quiet button-small ml-2 underline"
-          onClick={() => void hand.change({ state: 'agreed' })}
+          onClick={() => void editor.change({ state: 'agreed' })}
         >
           Agree it
         </button>

@@ -58,10 +58,10 @@ function open(View: typeof Relay, options: { readonly rights?: readonly Right[];
   return { ...opened, edits, stored: () => document };
 }
 function Relay() {
-  return <RelayPage hand={useScenario(DETAIL)} run={null} row={null} />;
+  return <RelayPage editor={useScenario(DETAIL)} run={null} row={null} />;
 }
 function Rows() {
-  return <RowsGrid hand={useScenario(DETAIL)} onColumn={() => {}} />;
+  return <RowsGrid editor={useScenario(DETAIL)} onColumn={() => {}} />;
 }
 
 const legs = () => screen.getAllByRole('button', { name: /^Leg \d+:/ }).map((leg) => leg.getAttribute('aria-label'));

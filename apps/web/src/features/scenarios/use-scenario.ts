@@ -19,7 +19,7 @@ import { useEditing } from '../../ui/use-editing.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** A leg with all that is shown of it. */
-export interface LegInHand {
+export interface DrawnLeg {
   readonly id: string;
   /** 0-based. */
   readonly index: number;
@@ -31,14 +31,14 @@ export interface LegInHand {
 }
 
 interface Drawn {
-  readonly legs: readonly LegInHand[];
+  readonly legs: readonly DrawnLeg[];
   readonly chain: Chain;
   readonly findings: readonly Finding[];
 }
 
 function drawScenario({ document, tests, teams, isInOpenCycle }: ScenarioDetail): Drawn {
   const nameOf = new Map(teams.map(({ id, name }) => [id, name]));
-  const legs = document.legs.map((leg, index): LegInHand => {
+  const legs = document.legs.map((leg, index): DrawnLeg => {
     const test = tests[toTestKey(leg) ?? ''] ?? null;
     const view = toLegView(leg, test ?? undefined);
     const name = view.team ? nameOf.get(view.team) : undefined;
@@ -84,11 +84,11 @@ export function useScenario(initial: ScenarioDetail) {
   const { run, undo, redo } = useEditing<ScenarioEdit>({ show, send, ask });
 
   /** Changes a leg, unless somebody else has changed the same of it meanwhile. */
-  const changeLeg = (leg: LegInHand, change: LegChange) => {
+  const changeLeg = (leg: DrawnLeg, change: LegChange) => {
     const was = Object.fromEntries(Object.keys(change).map((name) => [name, leg.document[name as keyof LegDocument]])) as LegChange;
     return run([{ kind: 'change leg', leg: leg.id, change, was }]);
   };
-  const removeLeg = async (leg: LegInHand) => {
+  const removeLeg = async (leg: DrawnLeg) => {
     if (await run([{ kind: 'remove leg', leg: leg.id }]))
       notify({ kind: 'done', text: `${leg.title} is taken out. Ctrl Z brings it back.` });
   };
@@ -98,4 +98,4 @@ export function useScenario(initial: ScenarioDetail) {
   return { scenario: data, params, ...drawn, run, undo, redo, changeLeg, removeLeg, change, canEdit: can('edit scenarios') };
 }
 
-export type ScenarioInHand = ReturnType<typeof useScenario>;
+export type ScenarioEditor = ReturnType<typeof useScenario>;

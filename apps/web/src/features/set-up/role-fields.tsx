@@ -1,7 +1,7 @@
 import type { Role } from '@kindred-baton/core/programmes/roles';
 import { ROLES } from '@kindred-baton/core/programmes/roles';
 
-const WORDS: Readonly<Record<Role, string>> = {
+const LABELS: Readonly<Record<Role, string>> = {
   administrator: 'sets up, and sees who did what',
   lead: 'plans and steers cycles',
   author: 'writes tests and scenarios',
@@ -28,7 +28,7 @@ export function RoleFields({ roles, onChange, problem }: RoleFieldsProps) {
               checked={roles.includes(role)}
               onChange={(event) => onChange(event.target.checked ? [...roles, role] : roles.filter((own) => own !== role))}
             />
-            {role} <span className="text-[13px] text-soft">{WORDS[role]}</span>
+            {role} <span className="text-[13px] text-soft">{LABELS[role]}</span>
           </label>
         ))}
       </div>

@@ -6,7 +6,7 @@ import { printStep } from '@kindred-baton/core/tests/print-step';
 import { Choose } from '../../ui/choose.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 
-const WORDS: Readonly<Record<StepDifference['kind'], { readonly word: string; readonly look: string }>> = {
+const LABELS: Readonly<Record<StepDifference['kind'], { readonly word: string; readonly look: string }>> = {
   same: { word: '', look: 'text-soft' },
   changed: { word: 'changed', look: '' },
   moved: { word: 'moved', look: '' },
@@ -57,11 +57,11 @@ export default function CompareView({
           </thead>
           <tbody>
             {rows.map((row, index) => (
-              <tr key={index} className={WORDS[row.kind].look}>
+              <tr key={index} className={LABELS[row.kind].look}>
                 <td className="w-1/2 align-top! text-[13px]">
                   {'before' in row && <Line row={row.before} isStruck={row.kind === 'removed'} />}
                 </td>
-                <td className="align-top!">{row.kind !== 'same' && <span className="tag">{WORDS[row.kind].word}</span>}</td>
+                <td className="align-top!">{row.kind !== 'same' && <span className="tag">{LABELS[row.kind].word}</span>}</td>
                 <td className="w-1/2 align-top! text-[13px]">
                   {'after' in row && <Line row={row.after} isStrong={row.kind === 'added' || row.kind === 'changed'} />}
                 </td>

@@ -1,4 +1,4 @@
-import { FIELD_TYPES, FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
+import { FIELD_TYPES, FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import type { Field, FieldType } from '@kindred-baton/core/values/field';
 
 interface FieldsCardProps {
@@ -30,7 +30,7 @@ export function FieldsCard({ title, fields, none, canEdit, isNeed, onChange }: F
 
 function describeType({ type, choices, pattern }: Field): string {
   if (type === 'choice' && choices && choices.length > 0) return choices.join(', ');
-  return type === 'code' && pattern ? pattern : FIELD_TYPE_WORDS[type];
+  return type === 'code' && pattern ? pattern : FIELD_TYPE_LABELS[type];
 }
 
 function FieldChip({ field }: { readonly field: Field }) {
@@ -82,7 +82,7 @@ function EditableField({ field, isNeed, onChange }: EditableFieldProps) {
         >
           {FIELD_TYPES.map((type) => (
             <option key={type} value={type}>
-              {FIELD_TYPE_WORDS[type]}
+              {FIELD_TYPE_LABELS[type]}
             </option>
           ))}
         </select>

@@ -20,13 +20,13 @@ function open(test: TestDetail = DRAFT) {
   const opened = openScreen(<Editor />);
   function Editor() {
     const [now, dispatch] = useReducer(reduceDraft, test, createDraft);
-    const hand = useSaving(test, now, dispatch);
-    saving = hand;
+    const editing = useSaving(test, now, dispatch);
+    saving = editing;
     draft = now;
     return (
       <>
         <input aria-label="Name" value={now.name} onChange={(event) => dispatch({ kind: 'name', name: event.target.value })} />
-        <output aria-label="State">{hand.refusal ?? (now.isChanged ? 'changed' : 'saved')}</output>
+        <output aria-label="State">{editing.refusal ?? (now.isChanged ? 'changed' : 'saved')}</output>
       </>
     );
   }

@@ -1,4 +1,4 @@
-import { FIELD_TYPE_WORDS } from '../../values/field.ts';
+import { FIELD_TYPE_LABELS } from '../../values/field.ts';
 import { describeLeg, findPlace, toWireEdit } from './finding.ts';
 import type { FindingRule } from './finding.ts';
 
@@ -14,8 +14,8 @@ export const typesDiffer: FindingRule = {
                 leg: leg.id,
                 value: need.name,
                 message:
-                  `Leg ${index + 1} needs ${need.name} as ${FIELD_TYPE_WORDS[need.type]}, but ${describeLeg(chain, source.leg)} ` +
-                  `gives it as ${FIELD_TYPE_WORDS[source.field.type]}. Change one of the two types.`,
+                  `Leg ${index + 1} needs ${need.name} as ${FIELD_TYPE_LABELS[need.type]}, but ${describeLeg(chain, source.leg)} ` +
+                  `gives it as ${FIELD_TYPE_LABELS[source.field.type]}. Change one of the two types.`,
               },
             ]
           : [],
@@ -28,7 +28,7 @@ export const typesDiffer: FindingRule = {
     const { need } = place.need;
     const from = { kind: 'leg' as const, leg: source.leg, gives: source.field.name, convert: true };
     return [
-      { kind: 'edit', label: `Convert it to ${FIELD_TYPE_WORDS[need.type]}`, edits: [toWireEdit(place.leg, need, from)] },
+      { kind: 'edit', label: `Convert it to ${FIELD_TYPE_LABELS[need.type]}`, edits: [toWireEdit(place.leg, need, from)] },
       {
         kind: 'edit',
         label: 'Take it from a column',

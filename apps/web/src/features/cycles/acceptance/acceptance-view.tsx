@@ -63,7 +63,7 @@ export function AcceptanceView({ cycle }: { readonly cycle: CycleDetail }) {
   );
 }
 
-const DECISION_WORDS = { accepted: 'accepted', 'accepted with reservations': 'with reservations', refused: 'refused' } as const;
+const DECISION_LABELS = { accepted: 'accepted', 'accepted with reservations': 'with reservations', refused: 'refused' } as const;
 
 function NodeTable({
   nodes,
@@ -103,7 +103,7 @@ function NodeTable({
           <td className="text-[13px] whitespace-nowrap">
             {node.signOff ? (
               <>
-                <b>{DECISION_WORDS[node.signOff.decision]}</b>
+                <b>{DECISION_LABELS[node.signOff.decision]}</b>
                 {node.signOff.hasMoved && <span className="block text-soft">figures moved since</span>}
               </>
             ) : node.canSign ? (

@@ -13,7 +13,7 @@ import { useNotice } from '../../../ui/notices.tsx';
 import { FormProblem, useForm } from '../../../ui/use-form.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
-const WORDS: Readonly<Record<SignOffDecision, string>> = {
+const LABELS: Readonly<Record<SignOffDecision, string>> = {
   accepted: 'Accept',
   'accepted with reservations': 'Accept with reservations',
   refused: 'Refuse',
@@ -41,7 +41,7 @@ export function SignForm({ node, cycle }: { readonly node: AcceptedNode; readonl
         {SIGN_OFF_DECISIONS.map((own) => (
           <label key={own} className="flex min-h-[28px] items-center gap-2">
             <input type="radio" name="decision" checked={decision === own} onChange={() => setDecision(own)} />
-            {WORDS[own]}
+            {LABELS[own]}
           </label>
         ))}
       </fieldset>
@@ -57,7 +57,7 @@ export function SignForm({ node, cycle }: { readonly node: AcceptedNode; readonl
       )}
       <FormProblem form={form} />
       <button type="submit" className="button button-primary" disabled={decision === null || form.isBusy}>
-        {form.isBusy ? 'Signing …' : decision === null ? 'Choose first' : `${WORDS[decision]} ${node.name}`}
+        {form.isBusy ? 'Signing …' : decision === null ? 'Choose first' : `${LABELS[decision]} ${node.name}`}
       </button>
     </form>
   );

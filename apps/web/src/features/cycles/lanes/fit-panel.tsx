@@ -5,11 +5,11 @@ import type { CyclePlan } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { countOf, formatDay, formatMinutes, formatShare } from '../../../ui/format.ts';
 import { PanelPart, SidePanel } from '../../../ui/side-panel.tsx';
 import { countWorkDays, describeChange, describeFit, toPlanDay } from './describe-fit.ts';
-import type { PlanInHand } from './use-plan.ts';
+import type { FitPlan } from './use-plan.ts';
 
 interface FitPanelProps {
   readonly view: CyclePlanView;
-  readonly inHand: PlanInHand;
+  readonly fit: FitPlan;
   readonly tried: readonly PlanChange[];
   readonly onTry: (changes: readonly PlanChange[]) => void;
   /** Keeps what is tried, where it can be; null: the person may not. */
@@ -18,25 +18,25 @@ interface FitPanelProps {
 }
 
 /** Will it fit? The answer first, then what it rests on, then what would help. */
-export function FitPanel({ view, inHand, tried, onTry, onKeep, toTurn }: FitPanelProps) {
-  if (inHand.hasFailed)
+export function FitPanel({ view, fit, tried, onTry, onKeep, toTurn }: FitPanelProps) {
+  if (fit.hasFailed)
     return (
       <SidePanel label="Will it fit?">
         <p className="px-4 py-3">The plan could not be computed in this browser.</p>
       </SidePanel>
     );
-  const { plan } = inHand;
+  const { plan } = fit;
   if (!plan)
     return (
       <SidePanel label="Will it fit?">
         <p className="px-4 py-3 text-soft">Planning …</p>
       </SidePanel>
     );
-  const shown = inHand.tried ?? plan;
+  const shown = fit.tried ?? plan;
   return (
     <div className="grid gap-4 self-start">
       <SidePanel label="Will it fit?">
-        <Answer view={view} plan={shown} base={inHand.tried ? plan : null} toTurn={toTurn} />
+        <Answer view={view} plan={shown} base={fit.tried ? plan : null} toTurn={toTurn} />
         {tried.length > 0 && (
           <PanelPart title="You are trying">
             <ul className="grid gap-1 text-[13px]">
@@ -68,7 +68,7 @@ export function FitPanel({ view, inHand, tried, onTry, onKeep, toTurn }: FitPane
           </PanelPart>
         )}
       </SidePanel>
-      <Helps view={view} inHand={inHand} tried={tried} onTry={onTry} />
+      <Helps view={view} fit={fit} tried={tried} onTry={onTry} />
     </div>
   );
 }
@@ -139,14 +139,14 @@ function Answer({ view, plan, base, toTurn }: AnswerProps) {
 
 const isSame = (a: readonly PlanChange[], b: readonly PlanChange[]) => JSON.stringify(a) === JSON.stringify(b);
 
-function Helps({ view, inHand, tried, onTry }: Pick<FitPanelProps, 'view' | 'inHand' | 'tried' | 'onTry'>) {
-  if (inHand.plan?.jobs.length === 0) return null;
-  const { helps } = inHand;
+function Helps({ view, fit, tried, onTry }: Pick<FitPanelProps, 'view' | 'fit' | 'tried' | 'onTry'>) {
+  if (fit.plan?.jobs.length === 0) return null;
+  const { helps } = fit;
   return (
     <SidePanel label="What would help">
       <div className="px-4 py-3">
         <h2 className="text-[14px]">What would help</h2>
-        {helps === null && <p className="mt-1 text-[13px] text-soft">Trying: {countOf(inHand.plans, 'plan')} so far …</p>}
+        {helps === null && <p className="mt-1 text-[13px] text-soft">Trying: {countOf(fit.plans, 'plan')} so far …</p>}
         {helps?.length === 0 && <p className="mt-1 text-[13px] text-soft">Nothing that was tried ends sooner.</p>}
       </div>
       {helps !== null && helps.length > 0 && (

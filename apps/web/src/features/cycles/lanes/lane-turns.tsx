@@ -1,4 +1,4 @@
-import { getStatusWord } from '@kindred-baton/core/outcomes';
+import { getStatusLabel } from '@kindred-baton/core/outcomes';
 import type { CyclePlanView, PlanTurn, StaffCycle } from '@kindred-baton/contracts/cycles/plan';
 import { isThrough } from '@kindred-baton/core/cycles/plan/to-problem';
 import type { KeyboardEvent } from 'react';
@@ -134,7 +134,7 @@ function TurnRow({ turn, run, person, href, isChosen, canStaff, onToggle, onDrag
       <td>
         <span className="flex items-center gap-2">
           <BatonMark status={turn.status} />
-          <a className="hover:underline" href={href} title={getStatusWord(turn.status)}>
+          <a className="hover:underline" href={href} title={getStatusLabel(turn.status)}>
             {turn.title}
           </a>
         </span>

@@ -23,12 +23,9 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
   const { data: view } = useRead('getPlan', { params: { code: cycle.code } });
   const [tried, setTried] = useState(NONE);
   const [chosen, setChosen] = useState<ReadonlySet<PlanTurn['id']>>(new Set());
-  const inHand = usePlan(view, tried);
+  const fit = usePlan(view, tried);
   const isPlanned = address.get('load') === 'planned' || tried.length > 0;
-  const chart = useMemo(
-    () => (view ? layOutLoad(view, isPlanned ? (inHand.tried ?? inHand.plan) : null) : null),
-    [view, isPlanned, inHand],
-  );
+  const chart = useMemo(() => (view ? layOutLoad(view, isPlanned ? (fit.tried ?? fit.plan) : null) : null), [view, isPlanned, fit]);
   const staff = useStaff(cycle.code);
   const canStaff = can('run cycles') && cycle.state !== 'closed';
   if (!view || !chart) return <p className="text-soft">Loading the plan …</p>;
@@ -86,7 +83,7 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
       </div>
       <FitPanel
         view={view}
-        inHand={inHand}
+        fit={fit}
         tried={tried}
         onTry={setTried}
         onKeep={canStaff ? (changes) => void keep(changes) : null}

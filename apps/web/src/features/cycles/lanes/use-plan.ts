@@ -5,7 +5,7 @@ import type { PlanHelp } from '@kindred-baton/core/cycles/plan/find-what-helps';
 import { useEffect, useState } from 'react';
 import type { PlanMessage, PlanRequest } from './plan.worker.ts';
 
-export interface PlanInHand {
+export interface FitPlan {
   readonly plan: CyclePlan | null;
   readonly tried: CyclePlan | null;
   /** null while it is still computed. */
@@ -15,26 +15,26 @@ export interface PlanInHand {
   readonly hasFailed: boolean;
 }
 
-const NOTHING: PlanInHand = { plan: null, tried: null, helps: null, plans: 0, hasFailed: false };
+const NOTHING: FitPlan = { plan: null, tried: null, helps: null, plans: 0, hasFailed: false };
 
 /** The plan of a cycle, computed in a worker whenever the cycle or what is tried changes; the one before stays until then. */
-export function usePlan(cycle: CyclePlanView | undefined, changes: readonly PlanChange[]): PlanInHand {
-  const [inHand, setInHand] = useState(NOTHING);
+export function usePlan(cycle: CyclePlanView | undefined, changes: readonly PlanChange[]): FitPlan {
+  const [fit, setFit] = useState(NOTHING);
   useEffect(() => {
     if (!cycle) return undefined;
     const worker = new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' });
     worker.addEventListener('message', ({ data }: MessageEvent<PlanMessage>) => {
       if (data.kind === 'plan')
-        setInHand((before) => ({ ...before, plan: data.plan, tried: data.tried, helps: null, plans: 0, hasFailed: false }));
-      else if (data.kind === 'progress') setInHand((before) => ({ ...before, plans: data.plans }));
+        setFit((before) => ({ ...before, plan: data.plan, tried: data.tried, helps: null, plans: 0, hasFailed: false }));
+      else if (data.kind === 'progress') setFit((before) => ({ ...before, plans: data.plans }));
       else {
-        setInHand((before) => ({ ...before, helps: data.helps }));
+        setFit((before) => ({ ...before, helps: data.helps }));
         worker.terminate();
       }
     });
-    worker.addEventListener('error', () => setInHand((before) => ({ ...before, hasFailed: true })));
+    worker.addEventListener('error', () => setFit((before) => ({ ...before, hasFailed: true })));
     worker.postMessage({ cycle, tried: changes } satisfies PlanRequest);
     return () => worker.terminate();
   }, [cycle, changes]);
-  return inHand;
+  return fit;
 }

@@ -12,7 +12,7 @@ interface ScopePickerProps {
   readonly onChange: (chosen: Chosen) => void;
 }
 
-const FORMER_WORDS: Readonly<Record<FormerPart, string>> = {
+const FORMER_LABELS: Readonly<Record<FormerPart, string>> = {
   failed: 'what failed or was blocked',
   'not run': 'what was not run, or was left to the next',
   all: 'all of it',
@@ -84,7 +84,7 @@ function FormerChoice({ scope, onChoose }: { readonly scope: CycleScope; readonl
       <option value="">Take from a former cycle …</option>
       {former.map(({ code, name }) => (
         <optgroup key={code} label={name}>
-          {Object.entries(FORMER_WORDS).map(([part, words]) => (
+          {Object.entries(FORMER_LABELS).map(([part, words]) => (
             <option key={part} value={`${code}|${part}`}>
               {code}: {words}
             </option>

@@ -1,4 +1,4 @@
-import { getStatusWord } from '@kindred-baton/core/outcomes';
+import { getStatusLabel } from '@kindred-baton/core/outcomes';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
@@ -195,8 +195,8 @@ function RunRow({ run, isChosen, onToggle }: RunRowProps) {
               key={turn.id}
               className="flex h-[24px] items-center"
               href={`${base}/turns/${turn.id}`}
-              title={`${turn.title}: ${getStatusWord(turn.status)} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
-              aria-label={`${turn.title}: ${getStatusWord(turn.status)}`}
+              title={`${turn.title}: ${getStatusLabel(turn.status)} · ${turn.team} · ${turn.assignee ?? 'nobody yet'}`}
+              aria-label={`${turn.title}: ${getStatusLabel(turn.status)}`}
             >
               <BatonMark status={turn.status} isDecoration />
             </a>

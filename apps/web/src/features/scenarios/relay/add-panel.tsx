@@ -11,18 +11,18 @@ import { countOf } from '../../../ui/format.ts';
 import { SidePanel } from '../../../ui/side-panel.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { TEST_CARGO } from './use-relay-drag.ts';
-import type { LegInHand, ScenarioInHand } from '../use-scenario.ts';
+import type { DrawnLeg, ScenarioEditor } from '../use-scenario.ts';
 
 interface AddPanelProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   /** New legs go behind this one; null: to the end. */
-  readonly after: LegInHand | null;
+  readonly after: DrawnLeg | null;
 }
 
 const SHOWN = 60;
 
 /** New legs: tests from the library, linked and never copied, or lines of words whose tests are still to be written. */
-export function AddPanel({ hand, after }: AddPanelProps) {
+export function AddPanel({ editor, after }: AddPanelProps) {
   const address = useAddress();
   const isLines = address.get('add') === 'lines';
   const tab = (key: string, name: string, isOn: boolean) => (
@@ -35,7 +35,7 @@ export function AddPanel({ hand, after }: AddPanelProps) {
       {name}
     </button>
   );
-  const next = after ? (hand.legs[after.index + 1]?.id ?? null) : null;
+  const next = after ? (editor.legs[after.index + 1]?.id ?? null) : null;
   return (
     <SidePanel label="Add legs">
       <div className="flex items-start justify-between gap-2 px-4 pt-3 pb-2">
@@ -56,23 +56,23 @@ export function AddPanel({ hand, after }: AddPanelProps) {
         {tab('tests', 'Tests', !isLines)}
         {tab('lines', 'In lines', isLines)}
       </div>
-      {isLines ? <Lines hand={hand} before={next} /> : <Tests hand={hand} before={next} />}
+      {isLines ? <Lines editor={editor} before={next} /> : <Tests editor={editor} before={next} />}
     </SidePanel>
   );
 }
 
 interface PlaceProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly before: string | null;
 }
 
-function Tests({ hand, before }: PlaceProps) {
+function Tests({ editor, before }: PlaceProps) {
   const address = useAddress();
   const [words, setWords] = useState(address.get('find') ?? '');
   const { data } = useRead('listTests', { input: { q: words, state: 'agreed|draft' } }, { placeholderData: keepPreviousData });
   const found = data?.tests ?? [];
   const add = (test: TestListItem) =>
-    void hand.run([{ kind: 'add leg', leg: createLeg({ id: crypto.randomUUID(), test: test.code }), before }]);
+    void editor.run([{ kind: 'add leg', leg: createLeg({ id: crypto.randomUUID(), test: test.code }), before }]);
   return (
     <div className="px-4 pb-3">
       <input
@@ -120,9 +120,12 @@ const PLACEHOLDER =
   'Customer desk: take the application → application no.\nField crews: survey the site (application no.) → survey no., pipe length';
 
 /** The workshop: a line a leg. What was understood is shown before it is added. */
-function Lines({ hand, before }: PlaceProps) {
+function Lines({ editor, before }: PlaceProps) {
   const [text, setText] = useState('');
-  const read = readWorkshopText(text).map((leg) => ({ ...leg, team: leg.lane === null ? null : findLane(leg.lane, hand.scenario.teams) }));
+  const read = readWorkshopText(text).map((leg) => ({
+    ...leg,
+    team: leg.lane === null ? null : findLane(leg.lane, editor.scenario.teams),
+  }));
   const add = async () => {
     const edits = read.map(({ lane, title, needs, gives, team }): ScenarioEdit => {
       // A lane that is no team yet is not lost.
@@ -130,7 +133,7 @@ function Lines({ hand, before }: PlaceProps) {
       const leg = createLeg({ id: crypto.randomUUID(), title: title.slice(0, 200), team: team?.id ?? null, needs, gives, note });
       return { kind: 'add leg', leg, before };
     });
-    if (await hand.run(edits)) setText('');
+    if (await editor.run(edits)) setText('');
   };
   return (
     <div className="px-4 pb-3">

@@ -10,52 +10,52 @@ import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { FindingLines } from '../wiring/finding-lines.tsx';
 import { NeedLine } from './need-line.tsx';
-import type { LegInHand, ScenarioInHand } from '../use-scenario.ts';
+import type { DrawnLeg, ScenarioEditor } from '../use-scenario.ts';
 
 const LegSettings = lazy(() => import('./leg-settings.tsx').then(({ LegSettings: Part }) => ({ default: Part })));
 const OpenLegPart = lazy(() => import('./open-leg-part.tsx').then(({ OpenLegPart: Part }) => ({ default: Part })));
 
 interface LegPanelProps {
-  readonly hand: ScenarioInHand;
-  readonly leg: LegInHand;
+  readonly editor: ScenarioEditor;
+  readonly leg: DrawnLeg;
   readonly run: RunOverlay | null;
   readonly row: ScenarioDetail['document']['rows'][number] | null;
 }
 
 /** The chosen leg: what comes in, what goes on, how it last went, and what may be changed of it. */
-export function LegPanel({ hand, leg, run, row }: LegPanelProps) {
-  const wired = hand.chain.legs[leg.index];
+export function LegPanel({ editor, leg, run, row }: LegPanelProps) {
+  const wired = editor.chain.legs[leg.index];
   const turn = run?.turns.find(({ legId }) => legId === leg.id) ?? null;
-  const findings = hand.findings.filter((finding) => finding.leg === leg.id);
+  const findings = editor.findings.filter((finding) => finding.leg === leg.id);
   return (
     <SidePanel label={`Leg: ${leg.title}`}>
       <Head leg={leg} />
       {findings.length > 0 && (
         <PanelPart title="To look at">
-          <FindingLines findings={findings} hand={hand} />
+          <FindingLines findings={findings} editor={editor} />
         </PanelPart>
       )}
       {leg.document.test === null && (
         <Suspense fallback={null}>
-          <OpenLegPart hand={hand} leg={leg} />
+          <OpenLegPart editor={editor} leg={leg} />
         </Suspense>
       )}
       <PanelPart title="Comes in">
         {(wired?.needs ?? []).map((need) => (
-          <NeedLine key={need.need.name} {...{ hand, leg, need, run, row }} />
+          <NeedLine key={need.need.name} {...{ editor, leg, need, run, row }} />
         ))}
         {wired?.needs.length === 0 && <p className="text-[13px] text-soft">It needs nothing.</p>}
       </PanelPart>
-      <GoesOn hand={hand} leg={leg} />
+      <GoesOn editor={editor} leg={leg} />
       {turn && <LastAttempt turn={turn} />}
-      {hand.canEdit && (
+      {editor.canEdit && (
         <Suspense fallback={null}>
-          <LegSettings hand={hand} leg={leg} />
+          <LegSettings editor={editor} leg={leg} />
         </Suspense>
       )}
-      {hand.canEdit && (
+      {editor.canEdit && (
         <div className="border-t border-line-2 px-4 py-3">
-          <button type="button" className="button button-small" onClick={() => void hand.removeLeg(leg)}>
+          <button type="button" className="button button-small" onClick={() => void editor.removeLeg(leg)}>
             <Trash2 size={15} aria-hidden /> Take this leg out
           </button>
         </div>
@@ -64,7 +64,7 @@ export function LegPanel({ hand, leg, run, row }: LegPanelProps) {
   );
 }
 
-function Head({ leg }: { readonly leg: LegInHand }) {
+function Head({ leg }: { readonly leg: DrawnLeg }) {
   const { base } = useProgramme();
   const { test, document } = leg;
   return (
@@ -99,7 +99,7 @@ function Head({ leg }: { readonly leg: LegInHand }) {
 }
 
 /** What it hands on, and to whom; choosing a value lights its way. */
-function GoesOn({ hand, leg }: { readonly hand: ScenarioInHand; readonly leg: LegInHand }) {
+function GoesOn({ editor, leg }: { readonly editor: ScenarioEditor; readonly leg: DrawnLeg }) {
   const address = useAddress();
   const lit = address.get('value');
   const { gives } = leg.view;
@@ -117,7 +117,7 @@ function GoesOn({ hand, leg }: { readonly hand: ScenarioInHand; readonly leg: Le
             onClick={() => address.set({ value: isLit ? null : field.name }, { replace: true })}
           >
             <span>{field.name}</span>
-            <span className={isLit ? '' : 'text-soft'}>{describeTakers(hand, leg, field.name)}</span>
+            <span className={isLit ? '' : 'text-soft'}>{describeTakers(editor, leg, field.name)}</span>
           </button>
         );
       })}
@@ -126,8 +126,8 @@ function GoesOn({ hand, leg }: { readonly hand: ScenarioInHand; readonly leg: Le
   );
 }
 
-function describeTakers(hand: ScenarioInHand, leg: LegInHand, name: string): string {
-  const takers = hand.chain.legs.filter(({ needs }) =>
+function describeTakers(editor: ScenarioEditor, leg: DrawnLeg, name: string): string {
+  const takers = editor.chain.legs.filter(({ needs }) =>
     needs.some(({ source }) => source.kind === 'leg' && source.leg === leg.id && toNameKey(source.field.name) === toNameKey(name)),
   );
   return takers.length > 0 ? `to ${takers.map(({ index }) => `leg ${index + 1}`).join(', ')}` : 'to nobody';

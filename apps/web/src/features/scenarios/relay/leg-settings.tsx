@@ -2,22 +2,22 @@ import type { LegChange } from '@kindred-baton/core/scenarios/edit-scenario';
 import type { ReactNode } from 'react';
 import { useId } from 'react';
 import { useDraft } from '../../../ui/use-draft.ts';
-import type { LegInHand, ScenarioInHand } from '../use-scenario.ts';
+import type { DrawnLeg, ScenarioEditor } from '../use-scenario.ts';
 
 interface LegSettingsProps {
-  readonly hand: ScenarioInHand;
-  readonly leg: LegInHand;
+  readonly editor: ScenarioEditor;
+  readonly leg: DrawnLeg;
 }
 
 /** What may be set of a leg: words, lane, persona, what it waits for, who does it, a note. Closed, it says what is set. */
-export function LegSettings({ hand, leg }: LegSettingsProps) {
+export function LegSettings({ editor, leg }: LegSettingsProps) {
   const { document } = leg;
-  const set = (change: LegChange) => void hand.changeLeg(leg, change);
-  const others = hand.legs.filter(({ id }) => id !== leg.id);
+  const set = (change: LegChange) => void editor.changeLeg(leg, change);
+  const others = editor.legs.filter(({ id }) => id !== leg.id);
   return (
     <details className="border-t border-line-2 px-4 py-3">
       <summary className="cursor-pointer font-bold">
-        Order, people, note <span className="font-normal text-soft">{describeSettings(hand, leg)}</span>
+        Order, people, note <span className="font-normal text-soft">{describeSettings(editor, leg)}</span>
       </summary>
       <div className="mt-2 grid gap-2.5">
         <Line label="Words">
@@ -34,7 +34,7 @@ export function LegSettings({ hand, leg }: LegSettingsProps) {
           {(id) => (
             <Select id={id} value={document.team ?? ''} onChange={(team) => set({ team: team || null })}>
               <option value="">{leg.test ? 'The test’s team' : 'No team yet'}</option>
-              <Named list={hand.scenario.teams} />
+              <Named list={editor.scenario.teams} />
             </Select>
           )}
         </Line>
@@ -42,7 +42,7 @@ export function LegSettings({ hand, leg }: LegSettingsProps) {
           {(id) => (
             <Select id={id} value={document.persona ?? ''} onChange={(persona) => set({ persona: persona || null })}>
               <option value="">As the steps say</option>
-              <Named list={hand.scenario.personas} />
+              <Named list={editor.scenario.personas} />
             </Select>
           )}
         </Line>
@@ -77,8 +77,8 @@ export function LegSettings({ hand, leg }: LegSettingsProps) {
   );
 }
 
-function describeSettings(hand: ScenarioInHand, { document }: LegInHand): string {
-  const numberOf = (id: string) => hand.legs.findIndex((leg) => leg.id === id) + 1;
+function describeSettings(editor: ScenarioEditor, { document }: DrawnLeg): string {
+  const numberOf = (id: string) => editor.legs.findIndex((leg) => leg.id === id) + 1;
   const parts = [
     ...(document.after === null
       ? []
@@ -139,7 +139,7 @@ const Named = ({ list }: { readonly list: readonly { readonly id: string; readon
     </option>
   ));
 
-const Legs = ({ legs }: { readonly legs: readonly LegInHand[] }) =>
+const Legs = ({ legs }: { readonly legs: readonly DrawnLeg[] }) =>
   legs.map(({ id, index, title }) => (
     <option key={id} value={id}>
       {index + 1} {title}
@@ -147,8 +147,8 @@ const Legs = ({ legs }: { readonly legs: readonly LegInHand[] }) =>
   ));
 
 interface AfterProps {
-  readonly leg: LegInHand;
-  readonly others: readonly LegInHand[];
+  readonly leg: DrawnLeg;
+  readonly others: readonly DrawnLeg[];
   readonly onChange: (after: string[] | null) => void;
 }
 
@@ -168,7 +168,7 @@ function After({ leg, others, onChange }: AfterProps) {
 
 interface LegendProps {
   readonly label: string;
-  readonly legs: readonly LegInHand[];
+  readonly legs: readonly DrawnLeg[];
   readonly chosen: readonly string[];
   readonly onChange: (chosen: string[]) => void;
 }

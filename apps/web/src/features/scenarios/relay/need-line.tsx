@@ -6,18 +6,18 @@ import Pencil from 'lucide-react/icons/pencil';
 import { useState } from 'react';
 import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { listSources, toSourceKey } from '../wiring/list-sources.ts';
-import type { LegInHand, ScenarioInHand } from '../use-scenario.ts';
+import type { DrawnLeg, ScenarioEditor } from '../use-scenario.ts';
 
 interface NeedLineProps {
-  readonly hand: ScenarioInHand;
-  readonly leg: LegInHand;
+  readonly editor: ScenarioEditor;
+  readonly leg: DrawnLeg;
   readonly need: WiredNeed;
   readonly run: RunOverlay | null;
   readonly row: ScenarioDetail['document']['rows'][number] | null;
 }
 
 /** One needed value: where it comes from, what it is in this run or row, and the way to wire it otherwise. */
-export function NeedLine({ hand, leg, need, run, row }: NeedLineProps) {
+export function NeedLine({ editor, leg, need, run, row }: NeedLineProps) {
   const [isOpen, setIsOpen] = useState(false);
   return (
     <div className="py-1 text-[13px]">
@@ -27,8 +27,8 @@ export function NeedLine({ hand, leg, need, run, row }: NeedLineProps) {
           {need.need.required === false && <span className="text-soft"> if any</span>}
         </span>
         <span className="flex min-w-0 items-center gap-1">
-          <Source need={need} hand={hand} run={run} row={row} />
-          {hand.canEdit && (
+          <Source need={need} editor={editor} run={run} row={row} />
+          {editor.canEdit && (
             <button
               type="button"
               className="button button-quiet button-small min-h-[24px] px-1!"
@@ -41,15 +41,15 @@ export function NeedLine({ hand, leg, need, run, row }: NeedLineProps) {
           )}
         </span>
       </div>
-      {isOpen && <Rewire hand={hand} leg={leg} need={need} onDone={() => setIsOpen(false)} />}
+      {isOpen && <Rewire editor={editor} leg={leg} need={need} onDone={() => setIsOpen(false)} />}
     </div>
   );
 }
 
-function Source({ need, hand, run, row }: Omit<NeedLineProps, 'leg'>) {
+function Source({ need, editor, run, row }: Omit<NeedLineProps, 'leg'>) {
   const { source } = need;
   if (source.kind === 'leg') {
-    const index = hand.legs.findIndex(({ id }) => id === source.leg);
+    const index = editor.legs.findIndex(({ id }) => id === source.leg);
     const value = run?.baton.find((held) => held.index === index && toNameKey(held.name) === toNameKey(source.field.name))?.value;
     const isOther = toNameKey(source.field.name) !== toNameKey(need.need.name);
     return (
@@ -65,10 +65,10 @@ function Source({ need, hand, run, row }: Omit<NeedLineProps, 'leg'>) {
     return <span className="text-soft">row: {value === '' ? 'empty' : <b className="text-ink">{value}</b>}</span>;
   }
   const isFine = source.kind === 'fixed' || source.kind === 'own' || source.kind === 'new' || need.need.required === false;
-  return <span className={isFine ? 'text-soft' : 'font-semibold text-failed'}>{SOURCE_WORDS[source.kind](source as never)}</span>;
+  return <span className={isFine ? 'text-soft' : 'font-semibold text-failed'}>{SOURCE_LABELS[source.kind](source as never)}</span>;
 }
 
-export const SOURCE_WORDS: {
+export const SOURCE_LABELS: {
   readonly [Kind in Exclude<NeedSource['kind'], 'leg' | 'column'>]: (source: Extract<NeedSource, { kind: Kind }>) => string;
 } = {
   fixed: ({ value }) => `always ${value}`,
@@ -81,21 +81,21 @@ export const SOURCE_WORDS: {
 };
 
 interface RewireProps {
-  readonly hand: ScenarioInHand;
-  readonly leg: LegInHand;
+  readonly editor: ScenarioEditor;
+  readonly leg: DrawnLeg;
   readonly need: WiredNeed;
   readonly onDone: () => void;
 }
 
 /** Wires a need by hand: an earlier output, a column, a fixed value, a new one. */
-function Rewire({ hand, leg, need: { need }, onDone }: RewireProps) {
-  const wired = hand.chain.legs[leg.index];
+function Rewire({ editor, leg, need: { need }, onDone }: RewireProps) {
+  const wired = editor.chain.legs[leg.index];
   const [typed, setTyped] = useState<'fixed' | 'new' | null>(null);
   if (!wired) return null;
-  const groups = listSources(hand.chain, wired, need);
+  const groups = listSources(editor.chain, wired, need);
   const set = (from: WireSource | null) => {
     onDone();
-    void hand.run([toWireEdit(wired, need, from)]);
+    void editor.run([toWireEdit(wired, need, from)]);
   };
   const choose = (key: string) => {
     if (key === 'fixed' || key === 'new') return setTyped(key);

@@ -9,20 +9,20 @@ import { TextField } from '../../../ui/field.tsx';
 import { PanelPart } from '../../../ui/side-panel.tsx';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { NodeField } from '../../map/node-field.tsx';
-import type { LegInHand, ScenarioInHand } from '../use-scenario.ts';
+import type { DrawnLeg, ScenarioEditor } from '../use-scenario.ts';
 
 interface OpenLegPartProps {
-  readonly hand: ScenarioInHand;
-  readonly leg: LegInHand;
+  readonly editor: ScenarioEditor;
+  readonly leg: DrawnLeg;
 }
 
 /** An open leg: which test of the library fits, what it is to need and give, or a draft that is made from it. */
-export function OpenLegPart({ hand, leg }: OpenLegPartProps) {
+export function OpenLegPart({ editor, leg }: OpenLegPartProps) {
   const [isDrafting, setIsDrafting] = useState(false);
   const { needs, gives } = leg.document;
-  const { data } = useRead('proposeForLegs', { params: hand.params }, { of: [leg.title, leg.team?.id, needs, gives] });
+  const { data } = useRead('proposeForLegs', { params: editor.params }, { of: [leg.title, leg.team?.id, needs, gives] });
   const proposals = data?.legs.find((each) => each.leg === leg.id)?.proposals ?? [];
-  const take = (test: string) => void hand.changeLeg(leg, { test, title: null });
+  const take = (test: string) => void editor.changeLeg(leg, { test, title: null });
   return (
     <PanelPart title="A test for it">
       <ul className="grid gap-2">
@@ -32,7 +32,7 @@ export function OpenLegPart({ hand, leg }: OpenLegPartProps) {
               <span className="min-w-0">
                 <b>{name}</b> <span className="font-mono text-soft">{code}</span>
               </span>
-              {hand.canEdit && (
+              {editor.canEdit && (
                 <button type="button" className="button button-small flex-none" aria-label={`Take ${code}`} onClick={() => take(code)}>
                   Take
                 </button>
@@ -43,16 +43,16 @@ export function OpenLegPart({ hand, leg }: OpenLegPartProps) {
         ))}
         {data && proposals.length === 0 && <li className="text-[13px] text-soft">No test of the library fits.</li>}
       </ul>
-      {hand.canEdit && (
+      {editor.canEdit && (
         <>
-          <NamesField label="It is to need" fields={needs} onKeep={(next) => void hand.changeLeg(leg, { needs: next })} />
-          <NamesField label="It is to give" fields={gives} onKeep={(next) => void hand.changeLeg(leg, { gives: next })} />
+          <NamesField label="It is to need" fields={needs} onKeep={(next) => void editor.changeLeg(leg, { needs: next })} />
+          <NamesField label="It is to give" fields={gives} onKeep={(next) => void editor.changeLeg(leg, { gives: next })} />
           <button type="button" className="button button-small mt-2" onClick={() => setIsDrafting(true)}>
             Make a draft test of it
           </button>
         </>
       )}
-      <DraftDialog hand={hand} leg={leg} isOpen={isDrafting} onClose={() => setIsDrafting(false)} />
+      <DraftDialog editor={editor} leg={leg} isOpen={isDrafting} onClose={() => setIsDrafting(false)} />
     </PanelPart>
   );
 }
@@ -91,10 +91,10 @@ interface DraftDialogProps extends OpenLegPartProps {
   readonly onClose: () => void;
 }
 
-function DraftDialog({ hand, leg, isOpen, onClose }: DraftDialogProps) {
+function DraftDialog({ editor, leg, isOpen, onClose }: DraftDialogProps) {
   const { change } = useChanges();
   const form = useForm(async (values) => {
-    await change('draftForLeg', { params: hand.params, input: fromForm({ ...values, leg: leg.id }) });
+    await change('draftForLeg', { params: editor.params, input: fromForm({ ...values, leg: leg.id }) });
     onClose();
   });
   return (

@@ -1,4 +1,4 @@
-import { getStatusWord } from '@kindred-baton/core/outcomes';
+import { getStatusLabel } from '@kindred-baton/core/outcomes';
 import type { RunOverlay } from '@kindred-baton/contracts/scenarios/scenario';
 import { LEG } from '@kindred-baton/core/scenarios/relay';
 import type { RelayLeg } from '@kindred-baton/core/scenarios/relay';
@@ -6,11 +6,11 @@ import StickyNote from 'lucide-react/icons/sticky-note';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { toInitials } from '../../../ui/format.ts';
 import type { LegDrag } from './use-relay-drag.ts';
-import type { LegInHand } from '../use-scenario.ts';
+import type { DrawnLeg } from '../use-scenario.ts';
 
 interface RelayLegCardProps {
   readonly leg: RelayLeg;
-  readonly inHand: LegInHand;
+  readonly drawn: DrawnLeg;
   readonly turn: RunOverlay['turns'][number] | null;
   readonly isChosen: boolean;
   readonly isDim: boolean;
@@ -19,8 +19,8 @@ interface RelayLegCardProps {
   readonly drag?: LegDrag;
 }
 
-export function RelayLegCard({ leg, inHand, turn, isChosen, isDim, errors, onChoose, drag }: RelayLegCardProps) {
-  const { test, title, document } = inHand;
+export function RelayLegCard({ leg, drawn, turn, isChosen, isDim, errors, onChoose, drag }: RelayLegCardProps) {
+  const { test, title, document } = drawn;
   const isFolded = leg.height < LEG.height;
   const look = [
     'absolute flex flex-col justify-between rounded-leg border bg-sheet text-left',
@@ -33,7 +33,7 @@ export function RelayLegCard({ leg, inHand, turn, isChosen, isDim, errors, onCho
   const foot = turn ? (turn.assignee === null ? '' : toInitials(turn.assignee)) : `${code}${test?.newer ? ` v${test.version}` : ''}`;
   const about = [
     `Leg ${leg.index + 1}: ${title} ${foot}`.trim(),
-    turn ? getStatusWord(turn.status) : '',
+    turn ? getStatusLabel(turn.status) : '',
     errors > 0 ? `${errors} to fix` : '',
     test?.newer ? `version ${test.newer} is newer` : '',
     document.note === '' ? '' : 'has a note',

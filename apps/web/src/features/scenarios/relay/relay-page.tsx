@@ -3,29 +3,29 @@ import { lazy, Suspense } from 'react';
 import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { RelayView } from './relay-view.tsx';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 import { WiringPanel } from '../wiring/wiring-panel.tsx';
 
 const LegPanel = lazy(() => import('./leg-panel.tsx').then(({ LegPanel: Panel }) => ({ default: Panel })));
 const AddPanel = lazy(() => import('./add-panel.tsx').then(({ AddPanel: Panel }) => ({ default: Panel })));
 
 interface RelayPageProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly run: RunOverlay | null;
   readonly row: ScenarioDetail['document']['rows'][number] | null;
 }
 
 /** The relay, the baton so far, and at the right the chosen leg, what is added, or the wiring. */
-export function RelayPage({ hand, run, row }: RelayPageProps) {
+export function RelayPage({ editor, run, row }: RelayPageProps) {
   const address = useAddress();
-  const chosen = hand.legs.find(({ id }) => id === address.get('leg')) ?? null;
+  const chosen = editor.legs.find(({ id }) => id === address.get('leg')) ?? null;
   const choose = (leg: string | null) => address.set({ leg, value: null }, { replace: true });
-  const isAdding = hand.canEdit && address.get('add') !== null;
+  const isAdding = editor.canEdit && address.get('add') !== null;
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">
       <div className="min-w-0">
         <RelayView
-          hand={hand}
+          editor={editor}
           run={run}
           chosen={chosen?.id ?? null}
           value={address.get('value')}
@@ -36,14 +36,14 @@ export function RelayPage({ hand, run, row }: RelayPageProps) {
       </div>
       {isAdding ? (
         <Suspense fallback={null}>
-          <AddPanel hand={hand} after={chosen} />
+          <AddPanel editor={editor} after={chosen} />
         </Suspense>
       ) : chosen ? (
         <Suspense fallback={null}>
-          <LegPanel key={chosen.id} hand={hand} leg={chosen} run={run} row={row} />
+          <LegPanel key={chosen.id} editor={editor} leg={chosen} run={run} row={row} />
         </Suspense>
       ) : (
-        <WiringPanel hand={hand} onChoose={choose} />
+        <WiringPanel editor={editor} onChoose={choose} />
       )}
     </div>
   );

@@ -11,10 +11,10 @@ import { RelayWires } from './relay-wires.tsx';
 import { RelayZoom, useZoom } from './relay-zoom.tsx';
 import { useRelayDrag } from './use-relay-drag.ts';
 import { useRelayKeys } from './use-relay-keys.ts';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 interface RelayViewProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly run: RunOverlay | null;
   readonly chosen: string | null;
   /** A value that the chosen leg gives, whose way is lit. */
@@ -24,8 +24,8 @@ interface RelayViewProps {
 }
 
 /** The relay: a row per lane, a column per leg, hand-overs drawn. */
-export function RelayView({ hand, run, chosen, value, onChoose, onAdd }: RelayViewProps) {
-  const { legs, chain, findings, canEdit } = hand;
+export function RelayView({ editor, run, chosen, value, onChoose, onAdd }: RelayViewProps) {
+  const { legs, chain, findings, canEdit } = editor;
   const frame = useRef<HTMLDivElement>(null);
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const relay = useMemo(() => {
@@ -47,8 +47,8 @@ export function RelayView({ hand, run, chosen, value, onChoose, onAdd }: RelayVi
     for (const { leg, weight } of findings) if (weight === 'error') counts.set(leg, (counts.get(leg) ?? 0) + 1);
     return counts;
   }, [findings]);
-  const onKeyDown = useRelayKeys({ hand, relay, frame, onChoose, onAdd, zoom });
-  const drag = useRelayDrag({ hand, relay, scale: zoom.scale });
+  const onKeyDown = useRelayKeys({ editor, relay, frame, onChoose, onAdd, zoom });
+  const drag = useRelayDrag({ editor, relay, scale: zoom.scale });
   const fold = (name: string) => setFolded(new Set(folded.has(name) ? [...folded].filter((each) => each !== name) : [...folded, name]));
   if (legs.length === 0) {
     return (
@@ -83,12 +83,12 @@ export function RelayView({ hand, run, chosen, value, onChoose, onAdd }: RelayVi
             />
           )}
           {relay.legs.map((leg) => {
-            const inHand = legs[leg.index];
-            return inHand ? (
+            const drawn = legs[leg.index];
+            return drawn ? (
               <RelayLegCard
                 key={leg.id}
                 leg={leg}
-                inHand={inHand}
+                drawn={drawn}
                 turn={statusOf.get(leg.id) ?? null}
                 isChosen={leg.id === chosen}
                 isDim={way !== null && way.wires.size > 0 && !way.legs.has(leg.id)}

@@ -4,14 +4,14 @@ import type { Relay } from '@kindred-baton/core/scenarios/relay';
 import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
 import type { DragEvent } from 'react';
 import { useState } from 'react';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 /** What a dragged test is carried as; text/plain has its code for other programs. */
 export const TEST_CARGO = 'application/x-kindred-baton-test';
 const LEG_CARGO = 'application/x-kindred-baton-leg';
 
 interface RelayDragProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly relay: Relay;
   readonly scale: number;
 }
@@ -22,7 +22,7 @@ export interface LegDrag {
 }
 
 /** Legs are dragged to another place or lane, tests from the library into the chain. A mark shows where they would go. */
-export function useRelayDrag({ hand, relay, scale }: RelayDragProps) {
+export function useRelayDrag({ editor, relay, scale }: RelayDragProps) {
   const [mark, setMark] = useState<number | null>(null);
   const findPlace = (event: DragEvent) => {
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
@@ -48,9 +48,9 @@ export function useRelayDrag({ hand, relay, scale }: RelayDragProps) {
     const code = event.dataTransfer.getData(TEST_CARGO);
     const edits =
       code === ''
-        ? moveLeg(hand, event.dataTransfer.getData(LEG_CARGO), { before: behind?.id ?? null, lane })
+        ? moveLeg(editor, event.dataTransfer.getData(LEG_CARGO), { before: behind?.id ?? null, lane })
         : [{ kind: 'add leg' as const, leg: createLeg({ id: crypto.randomUUID(), test: code }), before: behind?.id ?? null }];
-    if (edits.length > 0) void hand.run(edits);
+    if (edits.length > 0) void editor.run(edits);
   };
   // From one part of the relay to another is no leaving.
   const onDragLeave = (event: DragEvent) => {
@@ -67,14 +67,18 @@ export function useRelayDrag({ hand, relay, scale }: RelayDragProps) {
 }
 
 /** Another lane gives the leg to its team; another place moves it. */
-function moveLeg(hand: ScenarioInHand, id: string, { before, lane }: { before: string | null; lane: string | undefined }): ScenarioEdit[] {
-  const leg = hand.legs.find((each) => each.id === id);
+function moveLeg(
+  editor: ScenarioEditor,
+  id: string,
+  { before, lane }: { before: string | null; lane: string | undefined },
+): ScenarioEdit[] {
+  const leg = editor.legs.find((each) => each.id === id);
   if (!leg) return [];
-  const team = hand.scenario.teams.find(({ name }) => name === lane);
+  const team = editor.scenario.teams.find(({ name }) => name === lane);
   const edits: ScenarioEdit[] = [];
   if (team && team.id !== leg.team?.id)
     edits.push({ kind: 'change leg', leg: id, change: { team: team.id }, was: { team: leg.document.team } });
-  const behind = hand.legs[leg.index + 1]?.id ?? null;
+  const behind = editor.legs[leg.index + 1]?.id ?? null;
   if (before !== id && before !== behind) edits.push({ kind: 'move leg', leg: id, before });
   return edits;
 }

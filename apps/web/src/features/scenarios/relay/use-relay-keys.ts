@@ -2,7 +2,7 @@ import type { Relay } from '@kindred-baton/core/scenarios/relay';
 import type { KeyboardEvent, RefObject } from 'react';
 import { isTyping } from '../../../ui/is-typing.ts';
 import type { Zoom } from './relay-zoom.tsx';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 import type { RelayAct } from './read-relay-key.ts';
 import { readRelayKey } from './read-relay-key.ts';
 
@@ -19,7 +19,7 @@ export const RELAY_KEYS = [
 ];
 
 interface RelayKeysProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly relay: Relay;
   readonly frame: RefObject<HTMLDivElement | null>;
   readonly onChoose: (leg: string | null) => void;
@@ -28,8 +28,8 @@ interface RelayKeysProps {
 }
 
 /** Everything that the mouse does in the relay, by keys. */
-export function useRelayKeys({ hand, relay, frame, onChoose, onAdd, zoom }: RelayKeysProps): (event: KeyboardEvent) => void {
-  const { legs, canEdit } = hand;
+export function useRelayKeys({ editor, relay, frame, onChoose, onAdd, zoom }: RelayKeysProps): (event: KeyboardEvent) => void {
+  const { legs, canEdit } = editor;
   const choose = (index: number | null) => {
     const leg = index === null ? undefined : legs[index];
     onChoose(leg?.id ?? null);
@@ -37,14 +37,14 @@ export function useRelayKeys({ hand, relay, frame, onChoose, onAdd, zoom }: Rela
   };
   const act = (wanted: RelayAct) => {
     if (wanted.kind === 'choose') choose(wanted.index);
-    else if (wanted.kind === 'move') void hand.run([{ kind: 'move leg', leg: wanted.leg, before: wanted.before }]);
+    else if (wanted.kind === 'move') void editor.run([{ kind: 'move leg', leg: wanted.leg, before: wanted.before }]);
     else if (wanted.kind === 'zoom') zoom.step(wanted.by);
     else if (wanted.kind === 'add') onAdd();
     else if (wanted.kind === 'remove' || wanted.kind === 'shift') {
       const leg = legs[wanted.index];
-      const team = wanted.kind === 'shift' ? hand.scenario.teams.find(({ name }) => name === wanted.lane) : undefined;
-      if (leg && wanted.kind === 'remove') void hand.removeLeg(leg);
-      else if (leg && team) void hand.changeLeg(leg, { team: team.id });
+      const team = wanted.kind === 'shift' ? editor.scenario.teams.find(({ name }) => name === wanted.lane) : undefined;
+      if (leg && wanted.kind === 'remove') void editor.removeLeg(leg);
+      else if (leg && team) void editor.changeLeg(leg, { team: team.id });
     }
   };
   return (event) => {

@@ -5,20 +5,20 @@ import { countOf, formatMoment } from '../../../ui/format.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { ComparisonTable } from './comparison-table.tsx';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 /** Beside an earlier state of itself, or beside another scenario. */
-export function CompareView({ hand }: { readonly hand: ScenarioInHand }) {
+export function CompareView({ editor }: { readonly editor: ScenarioEditor }) {
   const { timeZone, nowMs } = useProgramme();
   const address = useAddress();
-  const { code } = hand.scenario;
-  const asked = { of: hand.scenario.document, placeholderData: keepPreviousData };
-  const { data: states } = useRead('listScenarioStates', { params: hand.params }, asked);
+  const { code } = editor.scenario;
+  const asked = { of: editor.scenario.document, placeholderData: keepPreviousData };
+  const { data: states } = useRead('listScenarioStates', { params: editor.params }, asked);
   const { data: list } = useRead('listScenarios', {});
   const chosen = address.get('with') ?? (states?.states[1] ? `state ${states.states[1].id}` : null);
   const [kind, key] = chosen === null ? [] : chosen.startsWith('state ') ? ['state', chosen.slice(6)] : ['with', chosen];
   const input = { [kind ?? '']: key ?? '' };
-  const { data } = useRead('compareScenario', { params: hand.params, input }, { ...asked, enabled: chosen !== null });
+  const { data } = useRead('compareScenario', { params: editor.params, input }, { ...asked, enabled: chosen !== null });
   return (
     <>
       <label className="mb-3 flex flex-wrap items-center gap-2">

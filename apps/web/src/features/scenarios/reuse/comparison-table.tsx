@@ -1,7 +1,7 @@
 import type { ComparisonView } from '@kindred-baton/contracts/scenarios/reuse';
 import { countOf } from '../../../ui/format.ts';
 
-const KIND_WORDS = { same: '', changed: 'changed', moved: 'moved', added: 'new', removed: 'gone' } as const;
+const KIND_LABELS = { same: '', changed: 'changed', moved: 'moved', added: 'new', removed: 'gone' } as const;
 
 /** Two scenarios, or two states of one, leg beside leg. */
 export function ComparisonTable({ comparison }: { readonly comparison: ComparisonView }) {
@@ -27,7 +27,7 @@ export function ComparisonTable({ comparison }: { readonly comparison: Compariso
                 <td>{before && <Side side={before} isGone={kind === 'removed'} />}</td>
                 <td>{after && <Side side={after} isNew={kind === 'added'} />}</td>
                 <td className="text-[13px]">
-                  {KIND_WORDS[kind] !== '' && <b className="mr-2">{KIND_WORDS[kind]}</b>}
+                  {KIND_LABELS[kind] !== '' && <b className="mr-2">{KIND_LABELS[kind]}</b>}
                   {changes.join(' · ')}
                 </td>
               </tr>

@@ -4,11 +4,11 @@ import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 /** The way over the map: which activities the scenario passes, which it leaves out there, and where its order differs. */
-export function MapWay({ hand }: { readonly hand: ScenarioInHand }) {
-  const { data } = useRead('getMapWay', { params: hand.params }, { of: hand.scenario.document.legs });
+export function MapWay({ editor }: { readonly editor: ScenarioEditor }) {
+  const { data } = useRead('getMapWay', { params: editor.params }, { of: editor.scenario.document.legs });
   if (!data) return <p className="text-soft">Following the map …</p>;
   const all = data.processes.flatMap(({ activities }) => activities);
   const passed = all.filter(({ legs }) => legs.length > 0).length;
@@ -26,14 +26,14 @@ export function MapWay({ hand }: { readonly hand: ScenarioInHand }) {
       </p>
       <div className="grid content-start gap-4 md:grid-cols-2 xl:grid-cols-3">
         {data.processes.map((process) => (
-          <Process key={process.node.code} process={process} hand={hand} />
+          <Process key={process.node.code} process={process} editor={editor} />
         ))}
       </div>
     </>
   );
 }
 
-function Process({ process, hand }: { readonly process: MapWayView['processes'][number]; readonly hand: ScenarioInHand }) {
+function Process({ process, editor }: { readonly process: MapWayView['processes'][number]; readonly editor: ScenarioEditor }) {
   const { base } = useProgramme();
   return (
     <section className="card px-4 py-3" aria-label={process.node.name}>
@@ -51,7 +51,7 @@ function Process({ process, hand }: { readonly process: MapWayView['processes'][
             {legs.length > 0 ? (
               <span className="flex flex-wrap justify-end gap-1">
                 {legs.map((number) => (
-                  <LegLink key={number} number={number} hand={hand} />
+                  <LegLink key={number} number={number} editor={editor} />
                 ))}
               </span>
             ) : (
@@ -69,9 +69,9 @@ function Process({ process, hand }: { readonly process: MapWayView['processes'][
   );
 }
 
-function LegLink({ number, hand }: { readonly number: number; readonly hand: ScenarioInHand }) {
+function LegLink({ number, editor }: { readonly number: number; readonly editor: ScenarioEditor }) {
   const address = useAddress();
-  const leg = hand.legs[number - 1];
+  const leg = editor.legs[number - 1];
   return (
     <button
       type="button"

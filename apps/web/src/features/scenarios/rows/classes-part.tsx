@@ -6,19 +6,19 @@ import { countOf } from '../../../ui/format.ts';
 import { useDraft } from '../../../ui/use-draft.ts';
 import { createSetup, parseClasses, printClasses, printCombination, setClasses, toRowEdits, toUsed } from './class-setup.ts';
 import { useMakeRows } from './use-make-rows.ts';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 const SEED = 1;
 
 /** Rows from classes: every pair (or triple) of classes meets in a row; the size stands beside its lower bound. */
-export function ClassesPart({ hand }: { readonly hand: ScenarioInHand }) {
-  const { columns, rows, classes } = hand.scenario.document;
+export function ClassesPart({ editor }: { readonly editor: ScenarioEditor }) {
+  const { columns, rows, classes } = editor.scenario.document;
   const setup: ClassSetup = classes ?? createSetup(columns, rows);
   const { work, start, stop } = useMakeRows();
   const [keepsOthers, setKeepsOthers] = useState(false);
-  const keep = (next: ClassSetup) => void hand.run([{ kind: 'set classes', classes: next }]);
+  const keep = (next: ClassSetup) => void editor.run([{ kind: 'set classes', classes: next }]);
   const used = toUsed(setup, columns);
-  const ran = new Set<string>(hand.scenario.ranRows);
+  const ran = new Set<string>(editor.scenario.ranRows);
   const stays = rows.filter(({ id }) => keepsOthers || ran.has(id));
   return (
     <section className="card px-4 py-3" aria-label="Rows from classes">
@@ -65,7 +65,7 @@ export function ClassesPart({ hand }: { readonly hand: ScenarioInHand }) {
           stays={stays.length}
           onTake={(made) => {
             stop();
-            void hand.run(toRowEdits(made.rows, rows, new Set(stays.map(({ id }) => id)), () => crypto.randomUUID()));
+            void editor.run(toRowEdits(made.rows, rows, new Set(stays.map(({ id }) => id)), () => crypto.randomUUID()));
           }}
         />
       )}
@@ -208,7 +208,7 @@ function Combinations({ title, setup, list, onChange }: CombinationsProps) {
 }
 
 interface ClassListProps {
-  readonly columns: ScenarioInHand['scenario']['document']['columns'];
+  readonly columns: ScenarioEditor['scenario']['document']['columns'];
   readonly setup: ClassSetup;
   readonly onKeep: (setup: ClassSetup) => void;
 }

@@ -1,17 +1,17 @@
 import type { Field, FieldType } from '@kindred-baton/core/values/field';
-import { FIELD_TYPE_WORDS, FIELD_TYPES } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS, FIELD_TYPES } from '@kindred-baton/core/values/field';
 import { DialogBox } from '../../../ui/dialog.tsx';
 import { SelectField, TextField } from '../../../ui/field.tsx';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 interface ColumnDialogProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly column: Field | 'new' | null;
   readonly onClose: () => void;
 }
 
 /** A column of the data rows: its name, its type, what may stand in it. Renamed, its values and wires go with it. */
-export function ColumnDialog({ hand, column, onClose }: ColumnDialogProps) {
+export function ColumnDialog({ editor, column, onClose }: ColumnDialogProps) {
   const before = column === 'new' || column === null ? null : column;
   const save = (form: FormData) => {
     const text = (name: string) => String(form.get(name) ?? '').trim();
@@ -25,7 +25,7 @@ export function ColumnDialog({ hand, column, onClose }: ColumnDialogProps) {
       ...(before?.example === undefined ? {} : { example: before.example }),
     };
     onClose();
-    void hand.run([
+    void editor.run([
       before ? { kind: 'change column', column: before.name, change: next } : { kind: 'add column', column: next, before: null },
     ]);
   };
@@ -48,7 +48,7 @@ export function ColumnDialog({ hand, column, onClose }: ColumnDialogProps) {
         <SelectField label="Type" name="type" defaultValue={before?.type ?? 'text'}>
           {FIELD_TYPES.map((type) => (
             <option key={type} value={type}>
-              {FIELD_TYPE_WORDS[type]}
+              {FIELD_TYPE_LABELS[type]}
             </option>
           ))}
         </SelectField>
@@ -71,7 +71,7 @@ export function ColumnDialog({ hand, column, onClose }: ColumnDialogProps) {
               className="button mr-auto"
               onClick={() => {
                 onClose();
-                void hand.run([{ kind: 'remove column', column: before.name }]);
+                void editor.run([{ kind: 'remove column', column: before.name }]);
               }}
             >
               Take the column out

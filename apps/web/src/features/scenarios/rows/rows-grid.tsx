@@ -1,29 +1,29 @@
 import { checkValue } from '@kindred-baton/core/values/check-value';
 import type { Field } from '@kindred-baton/core/values/field';
-import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import Trash2 from 'lucide-react/icons/trash-2';
 import type { ClipboardEvent, KeyboardEvent } from 'react';
 import { useState } from 'react';
 import { useDraft } from '../../../ui/use-draft.ts';
 import { pasteCells } from './paste-cells.ts';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 interface RowsGridProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly onColumn: (column: Field) => void;
 }
 
-type Row = ScenarioInHand['scenario']['document']['rows'][number];
+type Row = ScenarioEditor['scenario']['document']['rows'][number];
 
 const FIRST_SHOWN = 200;
 const CELL = 'w-full min-w-[90px] rounded-control border bg-transparent px-2 py-1 font-mono text-[13px]';
 
 /** Cells as in a spreadsheet: arrows and Enter walk, typing edits, a block can be pasted. */
-export function RowsGrid({ hand, onColumn }: RowsGridProps) {
-  const { columns, rows } = hand.scenario.document;
+export function RowsGrid({ editor, onColumn }: RowsGridProps) {
+  const { columns, rows } = editor.scenario.document;
   const [shown, setShown] = useState(FIRST_SHOWN);
   const names = columns.map(({ name }) => name);
-  const ran = new Set<string>(hand.scenario.ranRows);
+  const ran = new Set<string>(editor.scenario.ranRows);
   const onPaste = (event: ClipboardEvent) => {
     const [row, column] = toCell(event.target);
     if (row === undefined || column === undefined) return;
@@ -31,28 +31,28 @@ export function RowsGrid({ hand, onColumn }: RowsGridProps) {
     const edits = pasteCells({ rows, columns: names, text, row, column, createId: () => crypto.randomUUID() });
     if (!edits) return;
     event.preventDefault();
-    void hand.run(edits);
+    void editor.run(edits);
   };
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling frame takes the focus to be scrolled by keys
     <div className="max-h-[max(300px,calc(100vh-330px))] overflow-auto px-2 pb-1" tabIndex={0} role="group" aria-label="Data rows: table">
       {/* The cells are the controls; the table hears what is pasted into them, and the keys that walk. */}
-      <table className="grid-table" {...(hand.canEdit ? { onPaste, onKeyDown: walkCells } : {})}>
+      <table className="grid-table" {...(editor.canEdit ? { onPaste, onKeyDown: walkCells } : {})}>
         <thead>
           <tr>
             <th scope="col">Row</th>
             {columns.map((column) => (
               <th key={column.name} scope="col">
-                {hand.canEdit ? (
+                {editor.canEdit ? (
                   <button type="button" className="text-left hover:underline" title="Name, type, take out" onClick={() => onColumn(column)}>
-                    {column.name} <span className="font-normal">{FIELD_TYPE_WORDS[column.type]}</span>
+                    {column.name} <span className="font-normal">{FIELD_TYPE_LABELS[column.type]}</span>
                   </button>
                 ) : (
                   column.name
                 )}
               </th>
             ))}
-            {hand.canEdit && (
+            {editor.canEdit && (
               <th scope="col">
                 <span className="sr-only">Take out</span>
               </th>
@@ -61,7 +61,7 @@ export function RowsGrid({ hand, onColumn }: RowsGridProps) {
         </thead>
         <tbody>
           {rows.slice(0, shown).map((row, index) => (
-            <RowLine key={row.id} {...{ hand, row, index, columns }} hasRun={ran.has(row.id)} />
+            <RowLine key={row.id} {...{ editor, row, index, columns }} hasRun={ran.has(row.id)} />
           ))}
         </tbody>
       </table>
@@ -75,17 +75,17 @@ export function RowsGrid({ hand, onColumn }: RowsGridProps) {
 }
 
 interface RowLineProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly row: Row;
   readonly index: number;
   readonly columns: readonly Field[];
   readonly hasRun: boolean;
 }
 
-function RowLine({ hand, row, index, columns, hasRun }: RowLineProps) {
+function RowLine({ editor, row, index, columns, hasRun }: RowLineProps) {
   const keep = (change: { name?: string; values?: Record<string, string> }) =>
-    void hand.run([{ kind: 'change row', row: row.id, ...change }]);
-  if (!hand.canEdit)
+    void editor.run([{ kind: 'change row', row: row.id, ...change }]);
+  if (!editor.canEdit)
     return (
       <tr>
         <td>{row.name}</td>
@@ -126,7 +126,7 @@ function RowLine({ hand, row, index, columns, hasRun }: RowLineProps) {
           type="button"
           className="button button-quiet button-small"
           aria-label={`Take out ${row.name}`}
-          onClick={() => void hand.run([{ kind: 'remove row', row: row.id }])}
+          onClick={() => void editor.run([{ kind: 'remove row', row: row.id }])}
         >
           <Trash2 size={14} aria-hidden />
         </button>

@@ -6,15 +6,15 @@ import { countOf } from '../../../ui/format.ts';
 import { ClassesPart } from './classes-part.tsx';
 import { ColumnDialog } from './column-dialog.tsx';
 import { RowsGrid } from './rows-grid.tsx';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 /** The scenario's data rows, of each of which a run is made, and the classes that rows can be made from. */
-export function RowsView({ hand }: { readonly hand: ScenarioInHand }) {
-  const { columns, rows } = hand.scenario.document;
+export function RowsView({ editor }: { readonly editor: ScenarioEditor }) {
+  const { columns, rows } = editor.scenario.document;
   const [edited, setEdited] = useState<Field | 'new' | null>(null);
   const add = () => {
     const values = { ...(rows.at(-1)?.values ?? {}) };
-    void hand.run([{ kind: 'add row', row: { id: crypto.randomUUID(), name: `Row ${rows.length + 1}`, values }, before: null }]);
+    void editor.run([{ kind: 'add row', row: { id: crypto.randomUUID(), name: `Row ${rows.length + 1}`, values }, before: null }]);
   };
   return (
     <div className="grid gap-4">
@@ -23,7 +23,7 @@ export function RowsView({ hand }: { readonly hand: ScenarioInHand }) {
           <h2 className="mr-auto">
             {countOf(rows.length, 'data row')} <span className="font-normal text-soft">one run is made of each</span>
           </h2>
-          {hand.canEdit && (
+          {editor.canEdit && (
             <>
               <button type="button" className="button button-small" onClick={() => setEdited('new')}>
                 <Plus size={15} aria-hidden /> Add a column
@@ -39,11 +39,11 @@ export function RowsView({ hand }: { readonly hand: ScenarioInHand }) {
             A column is a value that no leg gives, such as the customer’s band; a row is one set of them.
           </EmptyView>
         ) : (
-          <RowsGrid hand={hand} onColumn={setEdited} />
+          <RowsGrid editor={editor} onColumn={setEdited} />
         )}
       </section>
-      {hand.canEdit && columns.length > 0 && <ClassesPart hand={hand} />}
-      <ColumnDialog hand={hand} column={edited} onClose={() => setEdited(null)} />
+      {editor.canEdit && columns.length > 0 && <ClassesPart editor={editor} />}
+      <ColumnDialog editor={editor} column={edited} onClose={() => setEdited(null)} />
     </div>
   );
 }

@@ -3,7 +3,7 @@ import type { Finding, WayOut } from '@kindred-baton/core/scenarios/findings/fin
 import { findWaysOut } from '@kindred-baton/core/scenarios/findings/rules';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
-import type { ScenarioInHand } from '../use-scenario.ts';
+import type { ScenarioEditor } from '../use-scenario.ts';
 
 const WEIGHT_LOOK: Readonly<Record<Finding['weight'], string>> = {
   error: 'border-l-failed',
@@ -13,12 +13,12 @@ const WEIGHT_LOOK: Readonly<Record<Finding['weight'], string>> = {
 
 interface FindingLinesProps {
   readonly findings: readonly Finding[];
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly onChoose?: (leg: string) => void;
 }
 
 /** Findings with their ways out: a click makes the edit, or goes where one can choose. */
-export function FindingLines({ findings, hand, onChoose }: FindingLinesProps) {
+export function FindingLines({ findings, editor, onChoose }: FindingLinesProps) {
   return (
     <ul className="grid gap-2.5">
       {findings.map((finding) => (
@@ -34,24 +34,24 @@ export function FindingLines({ findings, hand, onChoose }: FindingLinesProps) {
           ) : (
             finding.message
           )}
-          {hand.canEdit && <WaysOut hand={hand} finding={finding} />}
+          {editor.canEdit && <WaysOut editor={editor} finding={finding} />}
         </li>
       ))}
     </ul>
   );
 }
 
-function WaysOut({ hand, finding }: { readonly hand: ScenarioInHand; readonly finding: Finding }) {
+function WaysOut({ editor, finding }: { readonly editor: ScenarioEditor; readonly finding: Finding }) {
   const { base } = useProgramme();
   const address = useAddress();
-  const ways = findWaysOut(finding, hand.chain);
+  const ways = findWaysOut(finding, editor.chain);
   if (ways.length === 0) return null;
   const take = (way: WayOut) => {
-    if (way.kind === 'edit') return void hand.run(way.edits);
+    if (way.kind === 'edit') return void editor.run(way.edits);
     if (way.look === 'tests that give it')
-      address.set({ view: null, add: 'tests', leg: hand.legs[findIndex(hand, finding) - 1]?.id ?? null, find: finding.value ?? null });
+      address.set({ view: null, add: 'tests', leg: editor.legs[findIndex(editor, finding) - 1]?.id ?? null, find: finding.value ?? null });
     else if (way.look === 'tests that fit') address.set({ view: null, add: null, leg: finding.leg });
-    else leaveTo(`${base}/scenarios?view=review&test=${hand.legs[findIndex(hand, finding)]?.document.test ?? ''}`);
+    else leaveTo(`${base}/scenarios?view=review&test=${editor.legs[findIndex(editor, finding)]?.document.test ?? ''}`);
   };
   return (
     <div className="mt-1 flex flex-wrap gap-1">
@@ -64,4 +64,4 @@ function WaysOut({ hand, finding }: { readonly hand: ScenarioInHand; readonly fi
   );
 }
 
-const findIndex = (hand: ScenarioInHand, { leg }: Finding) => hand.legs.findIndex(({ id }) => id === leg);
+const findIndex = (editor: ScenarioEditor, { leg }: Finding) => editor.legs.findIndex(({ id }) => id === leg);

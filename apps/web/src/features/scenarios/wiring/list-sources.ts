@@ -1,6 +1,6 @@
 import type { Chain, WiredLeg, WireSource } from '@kindred-baton/core/scenarios/chain';
 import type { Field } from '@kindred-baton/core/values/field';
-import { FIELD_TYPE_WORDS, isCompatible, toNameKey } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS, isCompatible, toNameKey } from '@kindred-baton/core/values/field';
 
 interface SourceChoice {
   readonly key: string;
@@ -23,7 +23,7 @@ export function listSources(chain: Chain, leg: WiredLeg, need: Field): SourceGro
     .sort((a, b) => Number(isSame(b.field, need)) - Number(isSame(a.field, need)) || b.giver.index - a.giver.index);
   const toChoice = ({ giver, field, isFit }: (typeof outputs)[number]): SourceChoice => ({
     key: `leg ${giver.leg.id} ${toNameKey(field.name)}`,
-    label: `Leg ${giver.index + 1}: ${field.name}${isFit ? '' : ` (${FIELD_TYPE_WORDS[field.type]})`}`,
+    label: `Leg ${giver.index + 1}: ${field.name}${isFit ? '' : ` (${FIELD_TYPE_LABELS[field.type]})`}`,
     from: { kind: 'leg', leg: giver.leg.id, gives: field.name, ...(isFit ? {} : { convert: true }) },
   });
   return {

@@ -2,27 +2,27 @@ import type { ScenarioDetail } from '@kindred-baton/contracts/scenarios/scenario
 import type { NeedSource } from '@kindred-baton/core/scenarios/chain';
 import type { WalkedLeg, WalkedValue } from '@kindred-baton/core/scenarios/walk-through';
 import { walkThrough } from '@kindred-baton/core/scenarios/walk-through';
-import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import { useMemo } from 'react';
 import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { FindingLines } from './finding-lines.tsx';
-import { SOURCE_WORDS } from '../relay/need-line.tsx';
-import type { LegInHand, ScenarioInHand } from '../use-scenario.ts';
+import { SOURCE_LABELS } from '../relay/need-line.tsx';
+import type { DrawnLeg, ScenarioEditor } from '../use-scenario.ts';
 import { describeArrival } from './wiring-panel.tsx';
 
 interface WiringViewProps {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly row: ScenarioDetail['document']['rows'][number] | null;
 }
 
 /** Each need of each leg: where its value comes from, its type, what it is in this row; and what the baton holds afterwards. */
-export function WiringView({ hand, row }: WiringViewProps) {
+export function WiringView({ editor, row }: WiringViewProps) {
   const address = useAddress();
-  const walk = useMemo(() => walkThrough(hand.chain, row?.values ?? {}), [hand.chain, row]);
-  if (hand.legs.length === 0)
+  const walk = useMemo(() => walkThrough(editor.chain, row?.values ?? {}), [editor.chain, row]);
+  if (editor.legs.length === 0)
     return (
       <div className="card">
         <EmptyView title="Nothing to wire yet">Add legs in the relay; what they need and give is wired here by itself.</EmptyView>
@@ -45,15 +45,15 @@ export function WiringView({ hand, row }: WiringViewProps) {
             </tr>
           </thead>
           {walk.map((step) => {
-            const leg = hand.legs[step.index];
-            return leg ? <LegRows key={leg.id} hand={hand} leg={leg} step={step} onChoose={() => choose(leg.id)} /> : null;
+            const leg = editor.legs[step.index];
+            return leg ? <LegRows key={leg.id} editor={editor} leg={leg} step={step} onChoose={() => choose(leg.id)} /> : null;
           })}
         </table>
       </section>
       <section className="card self-start px-4 py-3" aria-label="Findings">
-        <h2 className="mb-2">{describeArrival(hand)}</h2>
-        {hand.findings.length > 0 ? (
-          <FindingLines findings={hand.findings} hand={hand} onChoose={choose} />
+        <h2 className="mb-2">{describeArrival(editor)}</h2>
+        {editor.findings.length > 0 ? (
+          <FindingLines findings={editor.findings} editor={editor} onChoose={choose} />
         ) : (
           <p className="text-[13px] text-soft">Nothing to look at: each need has its value when it is needed.</p>
         )}
@@ -63,13 +63,13 @@ export function WiringView({ hand, row }: WiringViewProps) {
 }
 
 interface LegRowsProps {
-  readonly hand: ScenarioInHand;
-  readonly leg: LegInHand;
+  readonly editor: ScenarioEditor;
+  readonly leg: DrawnLeg;
   readonly step: WalkedLeg;
   readonly onChoose: () => void;
 }
 
-function LegRows({ hand, leg, step, onChoose }: LegRowsProps) {
+function LegRows({ editor, leg, step, onChoose }: LegRowsProps) {
   return (
     <tbody>
       <tr>
@@ -88,9 +88,9 @@ function LegRows({ hand, leg, step, onChoose }: LegRowsProps) {
             {need.name}
             {need.required === false && <span className="text-soft"> if any</span>}
           </td>
-          <td className="text-[13px] text-soft">{FIELD_TYPE_WORDS[need.type]}</td>
+          <td className="text-[13px] text-soft">{FIELD_TYPE_LABELS[need.type]}</td>
           <td className="text-[13px]">
-            <Origin hand={hand} source={source} isOptional={need.required === false} />
+            <Origin editor={editor} source={source} isOptional={need.required === false} />
           </td>
           <td>
             <Value value={value} />
@@ -120,16 +120,16 @@ function LegRows({ hand, leg, step, onChoose }: LegRowsProps) {
 }
 
 function Origin({
-  hand,
+  editor,
   source,
   isOptional,
 }: {
-  readonly hand: ScenarioInHand;
+  readonly editor: ScenarioEditor;
   readonly source: NeedSource;
   readonly isOptional: boolean;
 }) {
   if (source.kind === 'leg') {
-    const index = hand.legs.findIndex(({ id }) => id === source.leg);
+    const index = editor.legs.findIndex(({ id }) => id === source.leg);
     return (
       <>
         leg {index + 1}, {source.field.name}
@@ -142,7 +142,7 @@ function Origin({
   }
   if (source.kind === 'column') return <>column {source.field.name}</>;
   const isFine = isOptional || source.kind === 'fixed' || source.kind === 'own' || source.kind === 'new';
-  return <span className={isFine ? '' : 'font-semibold text-failed'}>{SOURCE_WORDS[source.kind](source as never)}</span>;
+  return <span className={isFine ? '' : 'font-semibold text-failed'}>{SOURCE_LABELS[source.kind](source as never)}</span>;
 }
 
 function Value({ value }: { readonly value: WalkedValue | null }) {

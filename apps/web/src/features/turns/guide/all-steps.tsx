@@ -5,8 +5,8 @@ import type { ScreenProps } from './guide-attempt.tsx';
 import { countWords, getWord } from './guide-state.ts';
 
 /** Every step with how it went; choosing one goes there. */
-export function AllSteps({ hand, source }: ScreenProps) {
-  const { state, dispatch, steps } = hand;
+export function AllSteps({ recorder, source }: ScreenProps) {
+  const { state, dispatch, steps } = recorder;
   const counts = countWords(state, steps.length);
   return (
     <div className="flex-1 px-4 py-3">

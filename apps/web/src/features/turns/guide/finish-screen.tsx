@@ -11,9 +11,9 @@ import type { ScreenProps } from './guide-attempt.tsx';
 import { countWords, getWord } from './guide-state.ts';
 
 /** The end of an attempt: what worked, what it gives on and to whom, and the button that passes the baton. */
-export function FinishScreen({ guide, attempt, hand }: ScreenProps) {
+export function FinishScreen({ guide, attempt, recorder }: ScreenProps) {
   const notify = useNotice();
-  const { state, dispatch, steps } = hand;
+  const { state, dispatch, steps } = recorder;
   const [isBusy, setIsBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const counts = countWords(state, steps.length);
@@ -34,7 +34,7 @@ export function FinishScreen({ guide, attempt, hand }: ScreenProps) {
     setIsBusy(true);
     setProblem(null);
     try {
-      notify({ kind: 'done', text: describeFinish(await hand.finish()) });
+      notify({ kind: 'done', text: describeFinish(await recorder.finish()) });
     } catch (error) {
       setProblem(toMessage(error));
       setIsBusy(false);

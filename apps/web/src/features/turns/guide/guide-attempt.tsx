@@ -12,7 +12,7 @@ import { getWord } from './guide-state.ts';
 import { LogDefectForm } from './log-defect-form.tsx';
 import { ProgressDots } from './progress-dots.tsx';
 import { StepScreen } from './step-screen.tsx';
-import type { AttemptInHand } from './use-attempt.ts';
+import type { AttemptRecorder } from './use-attempt.ts';
 import { useAttempt } from './use-attempt.ts';
 
 interface GuideAttemptProps {
@@ -25,21 +25,21 @@ interface GuideAttemptProps {
 export interface ScreenProps {
   readonly guide: GuideView;
   readonly attempt: AttemptView;
-  readonly hand: AttemptInHand;
+  readonly recorder: AttemptRecorder;
   readonly source: TemplateSource;
 }
 
 /** An attempt under way. */
 export function GuideAttempt({ guide, attempt, isSmall, frame }: GuideAttemptProps) {
-  const hand = useAttempt(guide, attempt);
-  const { state, steps } = hand;
+  const recorder = useAttempt(guide, attempt);
+  const { state, steps } = recorder;
   const source = useStepSource(guide, attempt, state);
-  const props = { guide, attempt, hand, source };
+  const props = { guide, attempt, recorder, source };
   const head = (
     <>
       <p className="text-[13px] opacity-85">
         {state.screen === 'step' ? `Step ${state.index + 1} of ${steps.length}` : `${steps.length} steps`}
-        {hand.waiting > 0 && <span> · {hand.waiting} still to be sent</span>}
+        {recorder.waiting > 0 && <span> · {recorder.waiting} still to be sent</span>}
       </p>
       <b className="text-[15px]">{guide.turn.title}</b>
     </>
@@ -48,7 +48,7 @@ export function GuideAttempt({ guide, attempt, isSmall, frame }: GuideAttemptPro
   return frame(
     head,
     <div className="flex max-h-[calc(100vh-140px)] min-h-[min(560px,calc(100vh-140px))] flex-col overflow-y-auto">
-      <ProgressDots hand={hand} />
+      <ProgressDots recorder={recorder} />
       {state.screen === 'step' && <StepScreen key={state.index} {...props} />}
       {state.screen === 'all' && <AllSteps {...props} />}
       {state.screen === 'finish' && <FinishScreen {...props} />}

@@ -39,7 +39,7 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
         )}
         {guide.note !== '' && <p className="mb-3 rounded-control bg-band px-3 py-2 whitespace-pre-line">{guide.note}</p>}
         {guide.persona !== null && <AsPersona guide={guide} persona={guide.persona} />}
-        <InHand guide={guide} />
+        <Arrived guide={guide} />
         <p className="mt-3 text-[13px]">
           <span className="text-soft">Where: </span>
           {guide.address === null ? (
@@ -84,7 +84,7 @@ function AsPersona({ guide, persona }: { readonly guide: GuideView; readonly per
   );
 }
 
-function InHand({ guide }: { readonly guide: GuideView }) {
+function Arrived({ guide }: { readonly guide: GuideView }) {
   const { arrivals } = guide.turn;
   if (arrivals.length === 0) return <p className="text-[13px] text-soft">It needs nothing from anybody.</p>;
   return (

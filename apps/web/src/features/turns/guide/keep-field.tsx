@@ -1,5 +1,5 @@
 import type { Field } from '@kindred-baton/core/values/field';
-import { FIELD_TYPE_WORDS } from '@kindred-baton/core/values/field';
+import { FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import type { KeyboardEvent } from 'react';
 import { SelectField, TextField } from '../../../ui/field.tsx';
 
@@ -14,7 +14,7 @@ interface KeepFieldProps {
 /** The value that the next team depends on: typed in, and checked by its type before it goes on. */
 export function KeepField({ field, value, problem, onChange, onEnter }: KeepFieldProps) {
   const label = `Type the ${field.name} that you see`;
-  const hint = `${field.type === 'code' && field.pattern ? 'Looks like' : FIELD_TYPE_WORDS[field.type]}${field.example ? ` ${field.type === 'code' ? '' : 'such as '}${field.example}` : ''}. It goes on to the next team.`;
+  const hint = `${field.type === 'code' && field.pattern ? 'Looks like' : FIELD_TYPE_LABELS[field.type]}${field.example ? ` ${field.type === 'code' ? '' : 'such as '}${field.example}` : ''}. It goes on to the next team.`;
   const shared = { label, hint: hint[0]?.toUpperCase() + hint.slice(1), problem: problem ?? undefined };
   return (
     <div className="mt-4 rounded-card border border-baton-line bg-baton-tint px-3 pt-2 text-baton-ink [&_.hint]:text-baton-ink">

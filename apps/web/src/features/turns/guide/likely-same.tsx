@@ -6,10 +6,10 @@ import { countOf } from '../../../ui/format.ts';
 import { useNotice } from '../../../ui/notices.tsx';
 import { toMessage } from '../../../client/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
-import type { AttemptInHand } from './use-attempt.ts';
+import type { AttemptRecorder } from './use-attempt.ts';
 
 interface LikelySameProps {
-  readonly hand: AttemptInHand;
+  readonly recorder: AttemptRecorder;
   readonly attempt: string;
   readonly stepIndex: number;
   readonly title: string;
@@ -18,10 +18,10 @@ interface LikelySameProps {
 }
 
 const PAUSE_MS = 400;
-const WHY_WORDS: Readonly<Record<string, string>> = { step: 'the same step', words: 'the same words', values: 'the same values' };
+const WHY_LABELS: Readonly<Record<string, string>> = { step: 'the same step', words: 'the same words', values: 'the same values' };
 
 /** Defects that are known and likely the same: join one instead of logging it twice. */
-export function LikelySame({ hand, attempt, stepIndex, title, seen, onJoined }: LikelySameProps) {
+export function LikelySame({ recorder, attempt, stepIndex, title, seen, onJoined }: LikelySameProps) {
   const { base } = useProgramme();
   const notify = useNotice();
   const { change } = useChanges();
@@ -30,7 +30,7 @@ export function LikelySame({ hand, attempt, stepIndex, title, seen, onJoined }: 
   if (!data || data.likely.length === 0) return null;
   const join = async (code: string) => {
     try {
-      await hand.flush();
+      await recorder.flush();
       await change('joinDefect', { input: { code, attemptId: attempt, stepIndex } });
       await onJoined(code);
     } catch (error) {
@@ -49,7 +49,7 @@ export function LikelySame({ hand, attempt, stepIndex, title, seen, onJoined }: 
               </a>{' '}
               {known}
               <span className="block text-soft">
-                {why.map((reason) => WHY_WORDS[reason] ?? reason).join(', ')} · {status} · {countOf(waiting, 'turn')}
+                {why.map((reason) => WHY_LABELS[reason] ?? reason).join(', ')} · {status} · {countOf(waiting, 'turn')}
               </span>
             </span>
             {isHolding(status) && (

@@ -14,17 +14,17 @@ import type { ScreenProps } from './guide-attempt.tsx';
 import { getWord } from './guide-state.ts';
 
 /** A defect at the failing step; what the program knows is filled in. */
-export function LogDefectForm({ attempt, hand, source }: ScreenProps) {
+export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
   const notify = useNotice();
   const { change } = useChanges();
-  const { state, dispatch, steps } = hand;
+  const { state, dispatch, steps } = recorder;
   const [id] = useState(() => crypto.randomUUID());
   const [title, setTitle] = useState('');
   const step = steps[state.index];
   const word = getWord(state, state.index);
   const soFar = describeSteps({ steps, upTo: state.index, source, outcomeAt: (index) => getWord(state, index).outcome });
   const form = useForm(async (values) => {
-    await hand.flush();
+    await recorder.flush();
     const input = fromForm<Given<'logDefect'>['input']>({ ...values, id, attemptId: attempt.id, stepIndex: state.index });
     const { code } = await change('logDefect', { input });
     notify({ kind: 'done', text: `${code} is logged.` });
@@ -47,7 +47,7 @@ export function LogDefectForm({ attempt, hand, source }: ScreenProps) {
         onChange={(event) => setTitle(event.target.value)}
         problem={form.problemOf('title')}
       />
-      <LikelySame hand={hand} attempt={attempt.id} stepIndex={state.index} title={title} seen={word.note} onJoined={joined} />
+      <LikelySame recorder={recorder} attempt={attempt.id} stepIndex={state.index} title={title} seen={word.note} onJoined={joined} />
       <TextArea
         label="Expected"
         name="expected"

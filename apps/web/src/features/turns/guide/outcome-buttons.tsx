@@ -5,11 +5,11 @@ import SkipForward from 'lucide-react/icons/skip-forward';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import type { StepWord } from './guide-state.ts';
-import type { AttemptInHand } from './use-attempt.ts';
+import type { AttemptRecorder } from './use-attempt.ts';
 
 interface OutcomeButtonsProps {
   readonly word: StepWord;
-  readonly hand: AttemptInHand;
+  readonly recorder: AttemptRecorder;
   readonly onSay: (outcome: StepOutcome) => void;
   readonly onClear: () => void;
 }
@@ -18,13 +18,13 @@ const BIG =
   'flex min-h-[42px] items-center justify-center gap-3 rounded-control font-bold text-on-outcome [&_.baton-mark]:border-transparent';
 
 /** How the step went. After a failure: what comes of it. */
-export function OutcomeButtons({ word, hand, onSay, onClear }: OutcomeButtonsProps) {
-  const { state, dispatch, steps } = hand;
+export function OutcomeButtons({ word, recorder, onSay, onClear }: OutcomeButtonsProps) {
+  const { state, dispatch, steps } = recorder;
   const isTold = isTrouble(word.outcome);
   return (
     <div className="sticky bottom-0 grid gap-2 border-t border-line-2 bg-sheet px-4 py-3">
       {isTold ? (
-        <AfterTrouble word={word} hand={hand} onSay={onSay} />
+        <AfterTrouble word={word} recorder={recorder} onSay={onSay} />
       ) : (
         <>
           <div className="grid grid-cols-2 gap-2">
@@ -67,9 +67,9 @@ export function OutcomeButtons({ word, hand, onSay, onClear }: OutcomeButtonsPro
   );
 }
 
-function AfterTrouble({ word, hand, onSay }: Pick<OutcomeButtonsProps, 'word' | 'hand' | 'onSay'>) {
+function AfterTrouble({ word, recorder, onSay }: Pick<OutcomeButtonsProps, 'word' | 'recorder' | 'onSay'>) {
   const { can } = useProgramme();
-  const { state, dispatch, steps } = hand;
+  const { state, dispatch, steps } = recorder;
   const outcome = word.outcome ?? 'failed';
   const hasWords = word.note.trim() !== '';
   const isLast = state.index >= steps.length - 1;

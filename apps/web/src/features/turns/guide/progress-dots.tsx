@@ -1,13 +1,13 @@
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { getWord } from './guide-state.ts';
-import type { AttemptInHand } from './use-attempt.ts';
+import type { AttemptRecorder } from './use-attempt.ts';
 
 const MOST_SHOWN = 16;
 
 /** A mark a step; many steps become a count. */
-export function ProgressDots({ hand }: { readonly hand: AttemptInHand }) {
-  const { state, steps } = hand;
+export function ProgressDots({ recorder }: { readonly recorder: AttemptRecorder }) {
+  const { state, steps } = recorder;
   if (steps.length > MOST_SHOWN) return null;
   return (
     <div className="flex gap-1 px-4 pt-3" aria-hidden>

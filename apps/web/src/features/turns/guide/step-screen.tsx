@@ -20,8 +20,8 @@ import { Expected, StepSentence } from './step-sentence.tsx';
 const OUTCOME_KEYS: Readonly<Record<string, StepOutcome>> = { p: 'passed', f: 'failed', b: 'blocked', s: 'skipped' };
 
 /** One step: what to do, the value to take along, what should be seen, what is kept, and how it went. */
-export function StepScreen({ guide, attempt, hand, source, isSmall = false }: ScreenProps & { readonly isSmall?: boolean }) {
-  const { state, dispatch, steps } = hand;
+export function StepScreen({ guide, attempt, recorder, source, isSmall = false }: ScreenProps & { readonly isSmall?: boolean }) {
+  const { state, dispatch, steps } = recorder;
   const { index } = state;
   const step = steps[index];
   const word = getWord(state, index);
@@ -36,9 +36,9 @@ export function StepScreen({ guide, attempt, hand, source, isSmall = false }: Sc
       return;
     }
     setProblem(null);
-    hand.say(index, { ...word, outcome, kept: check.value });
+    recorder.say(index, { ...word, outcome, kept: check.value });
   };
-  const clear = () => hand.say(index, { ...word, outcome: null });
+  const clear = () => recorder.say(index, { ...word, outcome: null });
   const go = (to: number) => dispatch({ kind: 'go', index: Math.min(steps.length - 1, Math.max(0, to)) });
   useGuideKeys((key) => {
     const outcome = OUTCOME_KEYS[key];
@@ -80,21 +80,21 @@ export function StepScreen({ guide, attempt, hand, source, isSmall = false }: Sc
           <KeepField
             field={field}
             value={word.kept}
-            problem={problem ?? hand.refusals[index] ?? null}
+            problem={problem ?? recorder.refusals[index] ?? null}
             onChange={(kept) => dispatch({ kind: 'change', index, word: { kept } })}
             onEnter={() => say('passed')}
           />
         )}
         <EvidenceArea
-          hand={hand}
+          recorder={recorder}
           index={index}
           isNeeded={isTold}
           isPictureAsked={isPictureAsked(guide.rules, word.outcome)}
           evidence={attempt.evidence.filter((file) => file.stepIndex === index)}
         />
-        <Next hand={hand} />
+        <Next recorder={recorder} />
       </div>
-      <OutcomeButtons word={word} onSay={say} onClear={clear} hand={hand} />
+      <OutcomeButtons word={word} onSay={say} onClear={clear} recorder={recorder} />
     </>
   );
 }
@@ -131,7 +131,7 @@ function PersonaStart({
   steps,
   index,
   guide,
-}: Pick<ScreenProps, 'guide'> & { readonly steps: ScreenProps['hand']['steps']; readonly index: number }) {
+}: Pick<ScreenProps, 'guide'> & { readonly steps: ScreenProps['recorder']['steps']; readonly index: number }) {
   const usual = guide.version?.rows[0]?.as;
   const as = steps[index]?.as ?? usual;
   const before = index === 0 ? undefined : (steps[index - 1]?.as ?? usual);
@@ -144,8 +144,8 @@ function PersonaStart({
   );
 }
 
-function Next({ hand }: { readonly hand: ScreenProps['hand'] }) {
-  const next = hand.steps[hand.state.index + 1];
+function Next({ recorder }: { readonly recorder: ScreenProps['recorder'] }) {
+  const next = recorder.steps[recorder.state.index + 1];
   return (
     <p className="my-3 truncate text-[13px] text-soft">
       {next ? (

@@ -80,7 +80,7 @@ export function useAttempt(guide: GuideView, attempt: AttemptView) {
   return { state, dispatch, steps, waiting, refusals, record, say, attach, dropPicture, finish, flush: outbox.flush };
 }
 
-export type AttemptInHand = ReturnType<typeof useAttempt>;
+export type AttemptRecorder = ReturnType<typeof useAttempt>;
 
 function toStepWord(word: RecordStep): StepWord {
   return { outcome: word.outcome, note: word.note, kept: word.kept ?? '' };

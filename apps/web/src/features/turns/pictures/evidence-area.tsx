@@ -11,12 +11,12 @@ import { getBlob, toMessage } from '../../../client/request.ts';
 import { getWord } from '../guide/guide-state.ts';
 import { useGuideWindow } from '../guide/guide-window.tsx';
 import { takePicture } from './take-picture.ts';
-import type { AttemptInHand } from '../guide/use-attempt.ts';
+import type { AttemptRecorder } from '../guide/use-attempt.ts';
 
 const PictureEditor = lazy(() => import('./picture-editor.tsx').then((module) => ({ default: module.PictureEditor })));
 
 interface EvidenceAreaProps {
-  readonly hand: AttemptInHand;
+  readonly recorder: AttemptRecorder;
   readonly index: number;
   /** After “It did not” or “I cannot go on”, words are asked for. */
   readonly isNeeded: boolean;
@@ -35,15 +35,16 @@ interface Drawn {
 const KINDS = 'image/png,image/jpeg,image/webp,image/gif,application/pdf';
 
 /** What was seen: words, and pictures that are pasted, dropped or chosen. */
-export function EvidenceArea({ hand, index, isNeeded, isPictureAsked, evidence }: EvidenceAreaProps) {
+export function EvidenceArea({ recorder, index, isNeeded, isPictureAsked, evidence }: EvidenceAreaProps) {
   const { api } = useProgramme();
   const notify = useNotice();
   const id = useId();
   const [isOver, setIsOver] = useState(false);
   const [drawn, setDrawn] = useState<Drawn | null>(null);
-  const word = getWord(hand.state, index);
+  const word = getWord(recorder.state, index);
   const attach = async (files: readonly File[]) => {
-    for (const file of files) await hand.attach(index, file).catch((error: unknown) => notify({ kind: 'problem', text: toMessage(error) }));
+    for (const file of files)
+      await recorder.attach(index, file).catch((error: unknown) => notify({ kind: 'problem', text: toMessage(error) }));
   };
   usePastedFiles((files) => void attach(files));
   const say = (error: unknown) => notify({ kind: 'problem', text: toMessage(error) });
@@ -57,8 +58,8 @@ export function EvidenceArea({ hand, index, isNeeded, isPictureAsked, evidence }
   };
   /** The picture as it was goes away: what was blurred in it must not stay. */
   const replace = async (picture: File, before: string | null) => {
-    await hand.attach(index, picture);
-    if (before !== null) await hand.dropPicture(before);
+    await recorder.attach(index, picture);
+    if (before !== null) await recorder.dropPicture(before);
   };
   const drop = (event: DragEvent) => {
     event.preventDefault();
@@ -84,8 +85,8 @@ export function EvidenceArea({ hand, index, isNeeded, isPictureAsked, evidence }
         className="w-full resize-y bg-transparent outline-none"
         placeholder="Type, or paste a picture with Ctrl V"
         value={word.note}
-        onChange={(event) => hand.dispatch({ kind: 'change', index, word: { note: event.target.value } })}
-        onBlur={() => word.note !== '' && hand.record(index, word)}
+        onChange={(event) => recorder.dispatch({ kind: 'change', index, word: { note: event.target.value } })}
+        onBlur={() => word.note !== '' && recorder.record(index, word)}
         onPaste={(event: ClipboardEvent) => {
           const files = [...event.clipboardData.files];
           if (files.length === 0) return;

@@ -4,7 +4,7 @@ import ical, { ICalCalendarMethod, ICalEventTransparency } from 'ical-generator'
 
 type Feed = NonNullable<Awaited<ReturnType<typeof loadFeed>>>;
 
-const STATE_WORDS = { waiting: 'still on its way to you', ready: 'with you', 'under way': 'under way', done: 'done' } as const;
+const STATE_LABELS = { waiting: 'still on its way to you', ready: 'with you', 'under way': 'under way', done: 'done' } as const;
 const TTL_SECONDS = 3_600;
 
 /** What is due of somebody, as an iCalendar (RFC 5545): a whole-day entry for each turn, on its due day, that takes no time from her day. */
@@ -22,7 +22,7 @@ export function writeCalendar({ programme, turns }: Feed, origin: string, now: D
     calendar.createEvent({
       ...{ id: `${turn.id}@kindred-baton`, allDay: true, stamp: now, start: toDate(turn.dueOn), end: toDate(addDays(turn.dueOn, 1)) },
       summary: turn.title,
-      description: `${turn.cycle}: ${turn.scenario}${turn.rowName === null ? '' : `, ${turn.rowName}`}\n${STATE_WORDS[turn.state]}, about ${turn.minutes} minutes`,
+      description: `${turn.cycle}: ${turn.scenario}${turn.rowName === null ? '' : `, ${turn.rowName}`}\n${STATE_LABELS[turn.state]}, about ${turn.minutes} minutes`,
       url: `${origin}/${programme.key}/turns/${turn.id}`,
       transparency: ICalEventTransparency.TRANSPARENT,
     });
