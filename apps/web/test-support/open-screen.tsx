@@ -5,7 +5,7 @@ import type { Viewer } from '@kindred-baton/contracts/programmes/programme';
 import type { Right } from '@kindred-baton/core/programmes/roles';
 import { RIGHTS } from '@kindred-baton/core/programmes/roles';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, render } from '@testing-library/react';
+import { cleanup, configure, render } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { afterEach, vi } from 'vitest';
@@ -15,6 +15,10 @@ import { AddressProvider } from '../src/features/frame/address-context.tsx';
 import { LitProvider } from '../src/features/frame/lit-context.tsx';
 import { ProgrammeProvider } from '../src/features/frame/programme-context.tsx';
 import { NoticeProvider } from '../src/ui/notices.tsx';
+// What screens fetch when it is needed is here before a test begins, so that none waits for it.
+import '../src/ui/dialog-window.tsx';
+import '../src/ui/open-choose.tsx';
+import '../src/ui/open-menu.tsx';
 
 /** What a route was called with. */
 interface FakeCall {
@@ -152,6 +156,9 @@ export function defer<Value>() {
   });
   return { promise, resolve, reject };
 }
+
+// A slow machine is no failure.
+configure({ asyncUtilTimeout: 10_000 });
 
 afterEach(() => {
   cleanup();

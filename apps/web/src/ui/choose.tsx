@@ -1,12 +1,12 @@
 import ChevronDown from 'lucide-react/icons/chevron-down';
-import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+import { SleepingButton, wakeOnPress } from './sleeping-button.tsx';
 
 interface Choice {
   readonly key: string;
   readonly name: string;
 }
 
-interface ChooseProps {
+export interface ChooseProps {
   readonly label: string;
   readonly choices: readonly Choice[];
   readonly chosen: string | null;
@@ -14,39 +14,30 @@ interface ChooseProps {
   readonly isDisabled?: boolean;
 }
 
-/** One of a list, as a control of the title row: its label and its value in one button. */
-export function Choose({ label, choices, chosen, onChoose, isDisabled = false }: ChooseProps) {
+export const CHOOSE_LOOK = 'button max-w-[260px] font-normal';
+
+export function ChooseFace({ label, text }: { readonly label: string; readonly text: string | undefined }) {
   return (
-    <Select
-      aria-label={label}
-      value={chosen}
-      onChange={(key) => key !== null && onChoose(String(key))}
-      isDisabled={isDisabled}
-      className="min-w-0"
-    >
-      <Button className="button max-w-[260px] font-normal">
-        <SelectValue className="overflow-hidden text-ellipsis">
-          {({ selectedText }) => (
-            <>
-              <span className="text-soft">{label}</span> <b className="font-semibold">{selectedText || 'choose'}</b>
-            </>
-          )}
-        </SelectValue>
-        <ChevronDown size={16} aria-hidden className="flex-none" />
-      </Button>
-      <Popover className="floats card max-h-[60vh] max-w-[min(420px,90vw)] min-w-(--trigger-width) overflow-auto p-1 shadow-float">
-        <ListBox items={choices.map((choice) => ({ ...choice, id: choice.key }))} className="outline-none">
-          {(choice) => (
-            <ListBoxItem
-              id={choice.key}
-              textValue={choice.name}
-              className="cursor-pointer rounded-control px-3 py-1.5 outline-none data-[focused]:bg-band data-[selected]:font-semibold"
-            >
-              {choice.name}
-            </ListBoxItem>
-          )}
-        </ListBox>
-      </Popover>
-    </Select>
+    <>
+      <span className="overflow-hidden text-ellipsis">
+        <span className="text-soft">{label}</span> <b className="font-semibold">{text || 'choose'}</b>
+      </span>
+      <ChevronDown size={16} aria-hidden className="flex-none" />
+    </>
   );
 }
+
+/** One of a list, as a control of the title row: its label and its value in one button. */
+export const Choose = wakeOnPress<ChooseProps>(
+  () => import('./open-choose.tsx').then(({ OpenChoose }) => OpenChoose),
+  ({ label, choices, chosen, isDisabled = false }, wake) => {
+    const text = choices.find(({ key }) => key === chosen)?.name;
+    return (
+      <span className="min-w-0">
+        <SleepingButton label={`${label} ${text ?? ''}`.trim()} className={CHOOSE_LOOK} isDisabled={isDisabled} popup="listbox" {...wake}>
+          <ChooseFace label={label} text={text} />
+        </SleepingButton>
+      </span>
+    );
+  },
+);

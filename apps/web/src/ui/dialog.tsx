@@ -1,37 +1,22 @@
-import X from 'lucide-react/icons/x';
 import type { ReactNode } from 'react';
-import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import { lazy, Suspense } from 'react';
 
-interface DialogBoxProps {
+export interface DialogProps {
   readonly title: string;
-  readonly isOpen: boolean;
   readonly onClose: () => void;
   readonly children: ReactNode;
   readonly width?: number;
 }
 
+/** Fetched when the first dialog opens, or with Find's window, whichever comes first. */
+const DialogWindow = lazy(() => import('./dialog-window.tsx').then(({ DialogWindow: Window }) => ({ default: Window })));
+
 /** A dialog that keeps the focus, closes by Esc, and gives the focus back. */
-export function DialogBox({ title, isOpen, onClose, children, width = 520 }: DialogBoxProps) {
+export function DialogBox({ isOpen, ...props }: DialogProps & { readonly isOpen: boolean }) {
+  if (!isOpen) return null;
   return (
-    <ModalOverlay
-      isOpen={isOpen}
-      onOpenChange={(open) => !open && onClose()}
-      isDismissable
-      className="fixed inset-0 z-40 flex items-start justify-center overflow-y-auto bg-[rgb(23_40_47/0.45)] p-4 pt-[8vh]"
-    >
-      <Modal className="floats card w-full shadow-float outline-none" style={{ maxWidth: width }}>
-        <Dialog className="outline-none">
-          <div className="flex items-center justify-between border-b border-line-2 px-5 py-3">
-            <Heading slot="title" className="text-[17px] font-bold">
-              {title}
-            </Heading>
-            <button type="button" className="button button-quiet button-small" onClick={onClose} aria-label="Close">
-              <X size={18} aria-hidden />
-            </button>
-          </div>
-          <div className="px-5 py-4">{children}</div>
-        </Dialog>
-      </Modal>
-    </ModalOverlay>
+    <Suspense fallback={null}>
+      <DialogWindow {...props} />
+    </Suspense>
   );
 }

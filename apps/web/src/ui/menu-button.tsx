@@ -1,6 +1,6 @@
 import ChevronDown from 'lucide-react/icons/chevron-down';
 import type { ReactNode } from 'react';
-import { Button, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { SleepingButton, wakeOnPress } from './sleeping-button.tsx';
 
 interface MenuChoice {
   readonly key: string;
@@ -10,7 +10,7 @@ interface MenuChoice {
   readonly isDownload?: boolean;
 }
 
-interface MenuButtonProps {
+export interface MenuButtonProps {
   readonly label: string;
   readonly icon?: ReactNode;
   readonly choices: readonly MenuChoice[];
@@ -19,29 +19,25 @@ interface MenuButtonProps {
   readonly isSmall?: boolean;
 }
 
-/** A button that offers a few things to do. */
-export function MenuButton({ label, icon, choices, onChoose, isDisabled = false, isSmall = false }: MenuButtonProps) {
+/** What the button looks like, open or not. */
+export const toMenuLook = ({ isSmall = false }: Pick<MenuButtonProps, 'isSmall'>) => `button ${isSmall ? 'button-small' : ''}`;
+
+export function MenuFace({ label, icon }: Pick<MenuButtonProps, 'label' | 'icon'>) {
   return (
-    <MenuTrigger>
-      <Button className={`button ${isSmall ? 'button-small' : ''}`} isDisabled={isDisabled}>
-        {icon}
-        {label}
-        <ChevronDown size={15} aria-hidden />
-      </Button>
-      <Popover className="floats card min-w-(--trigger-width) p-1 shadow-float">
-        <Menu className="outline-none" onAction={(key) => onChoose?.(String(key))}>
-          {choices.map(({ key, name, href, isDownload }) => (
-            <MenuItem
-              key={key}
-              id={key}
-              {...(href === undefined ? {} : { href, ...(isDownload ? { download: '' } : {}) })}
-              className="block cursor-pointer rounded-control px-3 py-1.5 outline-none data-[focused]:bg-band"
-            >
-              {name}
-            </MenuItem>
-          ))}
-        </Menu>
-      </Popover>
-    </MenuTrigger>
+    <>
+      {icon}
+      {label}
+      <ChevronDown size={15} aria-hidden />
+    </>
   );
 }
+
+/** A button that offers a few things to do. */
+export const MenuButton = wakeOnPress<MenuButtonProps>(
+  () => import('./open-menu.tsx').then(({ OpenMenu }) => OpenMenu),
+  (props, wake) => (
+    <SleepingButton className={toMenuLook(props)} isDisabled={props.isDisabled ?? false} popup="menu" {...wake}>
+      <MenuFace {...props} />
+    </SleepingButton>
+  ),
+);

@@ -63,16 +63,17 @@ describe('closing a cycle', () => {
   const run = (number: number, outcome: string, leftTo: string | null = null) => ({
     ...{ id: `run-${number}`, number, outcome, leftTo, rowName: null, scenario: { code: 'S', name: `Scenario ${number}` } },
   });
-  const open = (runs: object[]) => {
+  const open = async (runs: object[]) => {
     const decided: Leftover[][] = [];
     const cycle = { name: 'Acceptance 2', runs } as unknown as CycleDetail;
     const opened = openScreen(<CloseDialog cycle={cycle} onClose={() => {}} onDecide={(left) => decided.push(left)} />);
     opened.show();
+    await screen.findByRole('dialog');
     return { ...opened, decided, close: () => screen.getByRole('button', { name: 'Close it' }) };
   };
 
   it('asks of each run that is not through where it goes; to the next cycle unless said otherwise', async () => {
-    const { user, decided, close } = open([
+    const { user, decided, close } = await open([
       run(1, 'passed'),
       run(2, 'failed'),
       run(3, 'not run'),
@@ -88,7 +89,7 @@ describe('closing a cycle', () => {
   });
 
   it('asks why runs are dropped, and keeps the reason with those alone', async () => {
-    const { user, decided, close } = open([run(2, 'failed'), run(3, 'not run')]);
+    const { user, decided, close } = await open([run(2, 'failed'), run(3, 'not run')]);
     await user.selectOptions(screen.getByLabelText('Where run 3 goes'), 'dropped');
     expect(close()).toHaveProperty('disabled', true);
     await user.type(screen.getByRole('textbox', { name: /Why 1 run is dropped/ }), '  Out of scope ');
@@ -100,7 +101,7 @@ describe('closing a cycle', () => {
   });
 
   it('sends all one way at once, and back', async () => {
-    const { user, decided, close } = open([run(2, 'failed'), run(3, 'not run')]);
+    const { user, decided, close } = await open([run(2, 'failed'), run(3, 'not run')]);
     await user.click(screen.getByRole('button', { name: 'Drop all' }));
     expect(close()).toHaveProperty('disabled', true);
     await user.click(screen.getByRole('button', { name: 'All to the next cycle' }));

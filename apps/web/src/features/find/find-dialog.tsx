@@ -1,10 +1,9 @@
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { Dialog, Modal, ModalOverlay } from 'react-aria-components';
 import { OPEN_FIND } from './open-find.ts';
 
 /** Fetched once the page is alive, so that it is there when somebody looks for something. */
-const fetchBox = () => import('./find-box.tsx');
-const FindBox = lazy(() => fetchBox().then(({ FindBox: Box }) => ({ default: Box })));
+const fetchWindow = () => import('./find-window.tsx');
+const FindWindow = lazy(() => fetchWindow().then(({ FindWindow: Window }) => ({ default: Window })));
 const FETCH_AFTER_MS = 1_500;
 
 /** Finds any node, test, scenario, turn, cycle or defect, by Ctrl K. */
@@ -20,27 +19,17 @@ export function FindDialog() {
     };
     addEventListener(OPEN_FIND, open);
     addEventListener('keydown', onKey);
-    const timer = setTimeout(() => void fetchBox(), FETCH_AFTER_MS);
+    const timer = setTimeout(() => void fetchWindow().catch(() => undefined), FETCH_AFTER_MS);
     return () => {
       clearTimeout(timer);
       removeEventListener(OPEN_FIND, open);
       removeEventListener('keydown', onKey);
     };
   }, []);
+  if (!isOpen) return null;
   return (
-    <ModalOverlay
-      isOpen={isOpen}
-      onOpenChange={setIsOpen}
-      isDismissable
-      className="fixed inset-0 z-40 flex items-start justify-center bg-[rgb(23_40_47/0.45)] p-4 pt-[10vh]"
-    >
-      <Modal className="floats card w-full max-w-[620px] overflow-hidden shadow-float outline-none">
-        <Dialog aria-label="Find" className="outline-none">
-          <Suspense fallback={<p className="px-4 py-3 text-soft">One moment …</p>}>
-            <FindBox />
-          </Suspense>
-        </Dialog>
-      </Modal>
-    </ModalOverlay>
+    <Suspense fallback={null}>
+      <FindWindow onClose={() => setIsOpen(false)} />
+    </Suspense>
   );
 }

@@ -31,6 +31,7 @@ describe('teams', () => {
   it('are changed in one dialog: name, hours, days and holidays go out together', async () => {
     const { user, server } = open();
     await user.click(screen.getByRole('button', { name: 'Billing' }));
+    await screen.findByRole('dialog');
     const hours = screen.getByLabelText('Hours a day');
     await user.clear(hours);
     await user.type(hours, '2.5');
@@ -52,6 +53,7 @@ describe('teams', () => {
       return { holidays: ['2099-12-25', '2099-12-26'].map((day) => ({ day, name: `Day ${day.slice(-2)}` })) } as never;
     });
     await user.click(screen.getByRole('button', { name: 'Billing' }));
+    await screen.findByRole('dialog');
     await user.click(screen.getByRole('button', { name: 'Take its public holidays' }));
     await within(dialog()).findByText(/Day 26/);
     expect(within(dialog()).getByText('3 days on which this team does not work.')).toBeTruthy();
@@ -72,6 +74,7 @@ describe('teams', () => {
       throw new Refusal('invalid', 'It cannot be kept.', { problems });
     });
     await user.click(screen.getByRole('button', { name: 'Add a team' }));
+    await screen.findByRole('dialog');
     await user.type(screen.getByLabelText('Name'), 'Billing');
     await user.click(screen.getByRole('button', { name: 'Keep' }));
     expect(await screen.findByRole('textbox', { name: 'Name', description: 'There is a team of that name.' })).toHaveProperty(
@@ -88,6 +91,7 @@ describe('teams', () => {
       throw new Refusal('conflict', 'Billing has 7 tests; give them to another team first.');
     });
     await user.click(screen.getByRole('button', { name: 'Billing' }));
+    await screen.findByRole('dialog');
     await user.click(screen.getByRole('button', { name: 'Take away' }));
     await screen.findByText('Billing has 7 tests; give them to another team first.');
     expect(dialog()).toBeTruthy();
