@@ -183,7 +183,9 @@ describe('scenarios of a workbook', () => {
         }),
       ],
     });
-    expect(compare(sheets(['', 'thank  them', '']), around).scenarios[0]).toMatchObject({ edits: [{ kind: 'change leg', leg: 'leg-b' }] });
+    expect(compare(sheets(['', 'thank  them', '']), around).scenarios[0]).toMatchObject({
+      ...{ kind: 'changed', edits: [{ kind: 'change leg', leg: 'leg-b' }] },
+    });
     expect(compare(sheets(['', 'Thank them', '']), around).scenarios[0]).toMatchObject({ kind: 'same', edits: [] });
     const { scenarios: changed } = compare(
       {

@@ -177,3 +177,10 @@ describe('a leg whose test is retired', () => {
     expect(found.map(({ leg: at, message }) => [at, message.slice(0, 33)])).toEqual([['b', 'The test of leg 2, Leg b, is reti']]);
   });
 });
+
+describe('what a leg waits for', () => {
+  it('is named in the order of the legs, whatever the order in which it was said or needed', () => {
+    const chain = wireChain([leg('a', { gives: [field('A')] }), leg('b'), leg('c'), leg('d', { after: ['c', 'b'], needs: [field('A')] })]);
+    expect(chain.legs[3]?.after).toEqual([0, 1, 2]);
+  });
+});

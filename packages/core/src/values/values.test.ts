@@ -144,3 +144,12 @@ describe('the seeded source', () => {
     expect(tenths.reduce((sum, count) => sum + (count - 2_000) ** 2 / 2_000, 0)).toBeLessThan(27.88);
   });
 });
+
+describe('the seed of a text', () => {
+  // Source: test vectors of FNV-1a, 32 bits (G. Fowler, L. C. Noll, K.-P. Vo; from memory).
+  it.each([
+    ['', 0x811c9dc5],
+    ['a', 0xe40c292c],
+    ['foobar', 0xbf9cf968],
+  ])('of “%s” is as published', (text, seed) => expect(toSeed(text)).toBe(seed));
+});

@@ -288,3 +288,15 @@ describe('sheets to print', () => {
     ]);
   });
 });
+
+describe('a scenario as a drawing', () => {
+  const one = (give: boolean) =>
+    toExported({
+      ...DOCUMENT,
+      legs: [createLeg({ id: 'only', title: 'Only', gives: give ? [{ name: 'Quote no.', type: 'text' }] : [] })],
+    });
+  it('writes a task’s values, also a single one, and nothing of values for a task without any', () => {
+    expect(writeScenarioBpmn(one(true)).match(/<dataOutput /g)).toHaveLength(1);
+    expect(writeScenarioBpmn(one(false))).not.toContain('ioSpecification');
+  });
+});

@@ -307,3 +307,37 @@ describe('the bounds of a list of tests', () => {
     expect(compareTests([entry(1, 'Short', 1)], around, { activity: null }).differences[0]?.after.rows).toHaveLength(1);
   });
 });
+
+describe('codes and names of a list of tests', () => {
+  const around = {
+    tests: [make('T-001')],
+    nodes: [{ code: 'NS', name: 'New supply', team: null, application: null }],
+    teams: [],
+    applications: [],
+  };
+  it('a test without a code gets the first that is free', () => {
+    const entry = (name: string) => ({
+      place: { sheet: 'Tests' },
+      code: null,
+      name,
+      activity: 'NS',
+      sentences: 1,
+      byHand: 0,
+      steps: [{ do: 'press' as const, target: 'Go' }],
+      rows: [],
+    });
+    expect(compareTests([entry('One'), entry('Two')], around, { activity: null }).differences.map(({ code }) => code)).toEqual([
+      'T-002',
+      'T-003',
+    ]);
+  });
+
+  it('the table of steps names team and application, or leaves them empty', () => {
+    const named = toStepTable([make('A', { team: 'Billing', application: 'Works' })]).rows[0];
+    const without = toStepTable([make('A', { team: null, application: null })]).rows[0];
+    expect([named?.slice(3, 5), without?.slice(3, 5)]).toEqual([
+      ['Billing', 'Works'],
+      ['', ''],
+    ]);
+  });
+});
