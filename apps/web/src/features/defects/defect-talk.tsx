@@ -12,14 +12,19 @@ export function DefectTalk({ defect }: { readonly defect: DefectDetail }) {
   const [text, setText] = useState('');
   const [id, setId] = useState(() => crypto.randomUUID());
   const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setIsBusy] = useState(false);
   const say = async () => {
     setProblem(null);
+    setIsBusy(true);
     try {
       await change('sayDefect', { params: { code: defect.code }, input: { id, text } });
-      setText('');
+      // What was typed meanwhile is the next thing to say.
+      setText((now) => (now.startsWith(text) ? now.slice(text.length).trimStart() : now));
       setId(crypto.randomUUID());
     } catch (error) {
       setProblem(toMessage(error));
+    } finally {
+      setIsBusy(false);
     }
   };
   return (
@@ -53,7 +58,7 @@ export function DefectTalk({ defect }: { readonly defect: DefectDetail }) {
             </p>
           )}
           <span>
-            <button type="submit" className="button button-small" disabled={text.trim() === ''}>
+            <button type="submit" className="button button-small" disabled={isBusy || text.trim() === ''}>
               Say it
             </button>
           </span>

@@ -31,7 +31,7 @@ export function RequirementsApp({ content, ...frame }: PageProps<Traceability>) 
 }
 
 /** What must hold, and where nothing shows yet that it does. */
-function Requirements({ initial }: { readonly initial: Traceability }) {
+export function Requirements({ initial }: { readonly initial: Traceability }) {
   const { api, base, can } = useProgramme();
   const address = useAddress();
   const isInScope = useInScope();

@@ -1,3 +1,4 @@
+import type { FacetFilter } from '@kindred-baton/core/progress/facet';
 import { useRead } from '../../client/use-read.ts';
 import type { TurnCard, TurnList } from '@kindred-baton/contracts/turns/turn';
 import { keepPreviousData } from '@tanstack/react-query';
@@ -14,7 +15,7 @@ import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** The filters that an address may hold, and how each is said. */
-const FILTERS: Readonly<Record<string, (value: string) => string>> = {
+const FILTERS: Readonly<Record<FacetFilter | 'status' | 'scope' | 'test' | 'run' | 'hold', (value: string) => string>> = {
   status: (value) => value.split(',').join(' or '),
   node: (value) => `at ${value}`,
   scope: (value) => `in ${value}`,
