@@ -226,6 +226,17 @@ describe('a retest', () => {
     expect(turnOf(after(after(two(), decline('d1'), LEAD).state, decline('d2'), LEAD).state, 't0')?.isRetestDue).toBe(false);
   });
 
+  it('is told for those of a defect’s turns that become ready by it, and due after what each had finished by then', () => {
+    const waiting = createTurn(1, { id: 't9' as never, index: 1, after: [], open: createOpen({ id: 'b1' as never }) });
+    const shared = createState([createRun([failed(3), waiting])], { defects: [createDefect(['t9', 't0'])] });
+    const { state, effects } = after(shared, fix('d1'), LEAD);
+    expect(effects.at(-1)).toEqual({ kind: 'tell fixed', defect: 'd1', turns: ['t0'] });
+    expect(state.defects[0]?.turns).toEqual([
+      { turn: 't9', retestAfter: 0 },
+      { turn: 't0', retestAfter: 3 },
+    ]);
+  });
+
   const retested = (outcome: 'passed' | 'failed' | 'blocked' | 'skipped') => {
     const due = after(createState([createRun([failed()])], { defects: [createDefect(['t0'])] }), fix('d1'), LEAD).state;
     const begun = after(due, { ...begin, attempt: 'a2' as never }).state;
