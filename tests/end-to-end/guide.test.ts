@@ -22,7 +22,7 @@ describe('the guide in full', () => {
     own = await openOwnServer('Karim Bol');
     const { visitor } = own;
     await visitor.go('/brindlemere/turns');
-    await visitor.page.click('section[aria-label="With you"] li button');
+    await visitor.page.locator('section[aria-label="With you"] li button').click();
     await visitor.find('Begin', 'button');
     turnId = new URL(visitor.page.url()).searchParams.get('turn') ?? '';
   });
@@ -120,7 +120,7 @@ describe('the guide in full', () => {
     const home = await visitor.json<{ withYou: { id: string; state: string }[] }>('/api/brindlemere/turns');
     const other = home.withYou.find(({ state }) => state === 'ready')?.id ?? '';
     await visitor.go(`/brindlemere/turns/${other}`);
-    await visitor.page.click('details summary');
+    await visitor.page.locator('details summary').click();
     const bytes = await visitor.page.evaluate(
       async (to) => [...new Uint8Array(await (await fetch(to)).arrayBuffer())],
       `/api/brindlemere/turns/${other}/sheet?format=xlsx`,
@@ -155,7 +155,7 @@ describe('the guide in full', () => {
     await visitor.go(`/brindlemere/turns/${id}`);
     await visitor.press('Hand it over');
     await visitor.type('A word with it (optional)', 'You know this tariff.');
-    await visitor.page.click('[role=dialog] button[type=submit]');
+    await visitor.page.locator('[role=dialog] button[type=submit]').click();
     await visitor.sees('Handed over.');
     expect((await visitor.json<GuideView>(`/api/brindlemere/turns/${id}`)).turn.assignee).toBe('Una Petrel');
   });

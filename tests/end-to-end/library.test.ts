@@ -46,7 +46,7 @@ describe('the library and its editor', () => {
     await lead.go('/brindlemere/tests');
     const { all } = await lead.json<TestList>(`${API}/tests`);
     await lead.sees(`${all} tests`);
-    await lead.page.click('section[aria-label="Narrow by"] input[type=checkbox]');
+    await lead.page.locator('section[aria-label="Narrow by"] input[type=checkbox]').click();
     await lead.page.waitForFunction(() => location.search === '?team=Billing');
     await lead.sees(`14 of ${all} tests`);
     await lead.type('Words in tests', 'quote disc');
@@ -57,7 +57,7 @@ describe('the library and its editor', () => {
 
   it('changes the marked tests at once', async () => {
     await lead.go('/brindlemere/tests?team=Finance');
-    for (const code of ['FIN-01', 'FIN-02']) await lead.page.click(`input[aria-label="Mark ${code}"]`);
+    for (const code of ['FIN-01', 'FIN-02']) await lead.page.locator(`input[aria-label="Mark ${code}"]`).click();
     await lead.sees('2 tests marked');
     await lead.type('Tag', 'month end');
     await lead.press('Add');
@@ -105,14 +105,14 @@ describe('the library and its editor', () => {
     await lead.page.waitForSelector('.cm-content[aria-label="Steps as sentences, one a line"]');
     const first = await lead.page.$eval('.cm-line', (line) => line.textContent);
     expect(first).toBe(printStep((await getTest('FIN-03')).version.steps[0]!));
-    await lead.page.click('.cm-content');
+    await lead.page.locator('.cm-content').click();
     await press('End', 'Control');
     await lead.page.keyboard.type('\nclick the Save button, then note the total\nRing the depot');
     await lead.sees('1 line not understood: it stays as a step by hand.');
     await lead.page.waitForSelector('.cm-lintRange-warning');
     await lead.press('Write them all alike');
     await lead.sees('By hand "Ring the depot".');
-    await lead.page.click('.cm-content');
+    await lead.page.locator('.cm-content').click();
     await press('End', 'Control');
     await lead.page.keyboard.type('\nFill "Rec');
     await lead.page.waitForSelector('.cm-tooltip-autocomplete');

@@ -109,7 +109,7 @@ describe('every main view', () => {
 
   it('the guide, its start and its steps, has nothing that axe finds', async () => {
     const visitor = await visit('Ines Varga', '/brindlemere/turns');
-    await visitor.page.click('section[aria-label="With you"] li button');
+    await visitor.page.locator('section[aria-label="With you"] li button').click();
     await visitor.find('Begin', 'button');
     expect(await check(visitor)).toEqual([]);
     await visitor.press('Begin');

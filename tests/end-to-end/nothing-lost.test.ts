@@ -20,7 +20,7 @@ describe('nothing recorded is lost', () => {
     server = await startWebServer(databaseUrl);
     tester = await openAs(chromium.browser, server.baseUrl, 'Ines Varga');
     await tester.go('/brindlemere/turns');
-    await tester.page.click('section[aria-label="With you"] li button');
+    await tester.page.locator('section[aria-label="With you"] li button').click();
     await tester.press('Begin');
     await tester.sees(/Step 1 of \d/);
     turnId = new URL(tester.page.url()).searchParams.get('turn') ?? '';

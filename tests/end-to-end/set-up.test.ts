@@ -54,7 +54,7 @@ describe('setting up', () => {
     await page.waitForSelector('input[name=password]');
     await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
     await page.type('input[name=password]', 'a long password');
-    await Promise.all([page.waitForNavigation(), page.click('button[type=submit]')]);
+    await Promise.all([page.waitForNavigation(), page.locator('button[type=submit]').click()]);
     await page.waitForFunction(() => document.body.innerText.includes('Nothing is with you'));
     await page.goto(server.baseUrl + path);
     await page.waitForFunction(() => document.body.innerText.includes('This invitation was used already'));
@@ -69,7 +69,7 @@ describe('setting up', () => {
     await lead.type('Country or region', 'GB-ENG');
     await lead.press('Take its public holidays');
     await lead.sees(/Christmas/);
-    await lead.page.click('[role=dialog] button[type=submit]');
+    await lead.page.locator('[role=dialog] button[type=submit]').click();
     await lead.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
     expect((await setUp()).teams.find(({ name }) => name === 'Billing')?.holidays.length).toBeGreaterThan(10);
   });
@@ -130,7 +130,7 @@ describe('setting up', () => {
   it('lets who leaves go: the turns go over, and nobody gets in any more', async () => {
     await lead.go('/brindlemere/set-up?view=people');
     await lead.press('Gil Hansard');
-    await lead.page.click('[role=dialog] summary');
+    await lead.page.locator('[role=dialog] summary').click();
     await lead.page.select('[role=dialog] details select', (await setUp()).people.find(({ name }) => name === 'Odile Brack')?.id ?? '');
     await lead.press('Gil Hansard leaves');
     await lead.sees('Gil Hansard has left.');
@@ -169,7 +169,7 @@ describe('a store with nobody in it', () => {
       await page.type('input[name=email]', 'una@north.example');
       await page.type('input[name=password]', 'a long password');
       await page.type('input[name=programme]', 'North Lines');
-      await Promise.all([page.waitForNavigation(), page.click('button[type=submit]')]);
+      await Promise.all([page.waitForNavigation(), page.locator('button[type=submit]').click()]);
       await page.waitForFunction(() => document.body.innerText.includes('Next: applications and environments'));
       await page.goto(`${server.baseUrl}/begin`);
       expect(new URL(page.url()).pathname).toBe('/sign-in');

@@ -12,7 +12,7 @@ describe('what a tester does beside the walk', () => {
     chromium = await launchBrowser();
     karim = await openAs(chromium.browser, inject('baseUrl'), 'Karim Bol');
     await karim.go('/brindlemere/turns');
-    await karim.page.click('section[aria-label="With you"] li button');
+    await karim.page.locator('section[aria-label="With you"] li button').click();
     await karim.find('Begin', 'button');
     turnId = new URL(karim.page.url()).searchParams.get('turn') ?? '';
   });

@@ -212,7 +212,7 @@ describe('the walk', () => {
     await lead.sees('50%');
     await lead.sees('2 turns waiting behind 1 hold');
     await lead.sees('A finished job stays open');
-    await Promise.all([lead.page.waitForNavigation(), lead.page.click('aside a')]);
+    await Promise.all([lead.page.waitForNavigation(), lead.page.locator('aside a').click()]);
     await lead.settle();
     await lead.sees('2 turns');
     await lead.sees('Post the lamp cost');

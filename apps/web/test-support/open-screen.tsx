@@ -17,8 +17,8 @@ import { ProgrammeProvider } from '../src/features/frame/programme-context.tsx';
 import { NoticeProvider } from '../src/ui/notices.tsx';
 // What screens fetch when it is needed is here before a test begins, so that none waits for it.
 import '../src/ui/dialog-window.tsx';
-import '../src/ui/open-choose.tsx';
-import '../src/ui/open-menu.tsx';
+import '../src/ui/menus/open-choose.tsx';
+import '../src/ui/menus/open-menu.tsx';
 
 /** What a route was called with. */
 interface FakeCall {

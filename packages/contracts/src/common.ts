@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Id } from '@kindred-baton/core/ids';
 import { isCalendarDate } from '@kindred-baton/core/values/check-value';
 import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
+import { STANDINGS } from '@kindred-baton/core/standing';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
 
 /** A branded id; the cast is here, where text from outside becomes an id. */
@@ -21,6 +22,15 @@ export const prioritySchema = z.enum(PRIORITIES);
 export const countsSchema = z.object(
   Object.fromEntries(TURN_STATUSES.map((status) => [status, z.number()])) as Record<(typeof TURN_STATUSES)[number], z.ZodNumber>,
 );
+
+/** How a test stands over its turns in one cycle; null where no cycle has any. */
+export const standingSchema = z.object({ standing: z.enum(STANDINGS), cycle: z.string(), turns: z.int(), passed: z.int() }).nullable();
+
+/** Over which turns of which cycles a requirement's tests were counted. */
+export const proofSchema = z.object({
+  cycles: z.array(z.object({ cycle: z.string(), turns: z.int(), passed: z.int() })),
+  untried: z.int(),
+});
 
 export const personSchema = z.object({ id: idSchema<'person'>(), name: z.string() });
 export const namedSchema = z.object({ id: z.uuid(), name: z.string() });

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { SIGN_OFF_DECISIONS } from '@kindred-baton/core/cycles/cycle';
 import { SEVERITIES } from '@kindred-baton/core/defects/defect';
-import { codeSchema, countsSchema, momentSchema } from '../common.ts';
+import { REQUIREMENT_STATES } from '@kindred-baton/core/requirements/requirement';
+import { codeSchema, countsSchema, momentSchema, proofSchema } from '../common.ts';
 import { exitResultSchema, reservationSchema } from './cycle.ts';
 
 /** A node as its owner decides on it. */
@@ -14,7 +15,7 @@ const acceptedNodeSchema = z.object({
   counts: countsSchema,
   criteria: z.array(exitResultSchema),
   openDefects: z.array(z.object({ code: z.string(), title: z.string(), severity: z.enum(SEVERITIES) })),
-  requirements: z.array(z.object({ code: z.string(), title: z.string(), state: z.string() })),
+  requirements: z.array(z.object({ code: z.string(), title: z.string(), state: z.enum(REQUIREMENT_STATES), proof: proofSchema })),
   signOff: z
     .object({
       ...{ decision: z.enum(SIGN_OFF_DECISIONS), reason: z.string(), by: z.string(), at: momentSchema },

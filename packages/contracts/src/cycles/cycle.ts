@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CYCLE_PURPOSES, CYCLE_STATES, LEFTOVER_WAYS } from '@kindred-baton/core/cycles/cycle';
+import { CYCLE_PURPOSES, CYCLE_STATES, LEAVING_WAYS, LEFTOVER_WAYS } from '@kindred-baton/core/cycles/cycle';
 import { EVIDENCE_RULES, FAILURE_PARTS, OPEN_LEG_RULES, RETEST_RULES } from '@kindred-baton/core/cycles/rules';
 import { SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { RUN_OUTCOMES } from '@kindred-baton/core/outcomes';
@@ -100,7 +100,7 @@ export const cycleDetailSchema = z.object({
       rowName: z.string().nullable(),
       priority: prioritySchema,
       outcome: z.enum(RUN_OUTCOMES),
-      leftTo: z.enum(LEFTOVER_WAYS).nullable(),
+      leftTo: z.enum(LEAVING_WAYS).nullable(),
       leftReason: z.string(),
       turns: z.array(
         z.object({

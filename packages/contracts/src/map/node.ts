@@ -1,7 +1,17 @@
 import { z } from 'zod';
 import { REQUIREMENT_STATES } from '@kindred-baton/core/requirements/requirement';
-import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, codedSchema, countsSchema, idSchema, momentSchema, nameSchema, namedSchema, personSchema } from '../common.ts';
+import {
+  codeSchema,
+  codedSchema,
+  countsSchema,
+  idSchema,
+  momentSchema,
+  nameSchema,
+  namedSchema,
+  personSchema,
+  proofSchema,
+  standingSchema,
+} from '../common.ts';
 
 export const nodeDocumentSchema = z.object({
   title: nameSchema,
@@ -68,11 +78,11 @@ export const nodeDetailSchema = z.object({
   team: namedSchema.nullable(),
   application: namedSchema.nullable(),
   owner: personSchema.nullable(),
-  tests: z.array(codedSchema.extend({ status: z.enum(TURN_STATUSES).nullable() })),
+  tests: z.array(codedSchema.extend({ standing: standingSchema })),
   scenarios: z.array(codedSchema.extend({ nodes: z.array(z.string()) })),
   outcomes: countsSchema,
   history: z.array(nodeChangeSchema),
-  requirements: z.array(codedSchema.extend({ state: z.enum(REQUIREMENT_STATES) })),
+  requirements: z.array(codedSchema.extend({ state: z.enum(REQUIREMENT_STATES), proof: proofSchema })),
 });
 export type NodeDetail = z.infer<typeof nodeDetailSchema>;
 

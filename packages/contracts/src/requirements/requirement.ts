@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { REQUIREMENT_KINDS, REQUIREMENT_STATES } from '@kindred-baton/core/requirements/requirement';
-import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, idSchema, nameSchema, prioritySchema } from '../common.ts';
+import { codeSchema, idSchema, nameSchema, prioritySchema, standingSchema } from '../common.ts';
 
 const placeSchema = z.object({ code: z.string(), name: z.string() });
 
@@ -14,7 +13,7 @@ const requirementSchema = z.object({
   priority: prioritySchema,
   state: z.enum(REQUIREMENT_STATES),
   nodes: z.array(placeSchema),
-  tests: z.array(placeSchema.extend({ status: z.enum(TURN_STATUSES).nullable() })),
+  tests: z.array(placeSchema.extend({ standing: standingSchema })),
 });
 export type RequirementItem = z.infer<typeof requirementSchema>;
 
@@ -44,7 +43,7 @@ export const traceabilitySchema = z.object({
       code: z.string(),
       name: nameSchema,
       node: z.string(),
-      status: z.enum(TURN_STATUSES).nullable(),
+      standing: standingSchema,
       requirements: z.array(z.string()),
     }),
   ),

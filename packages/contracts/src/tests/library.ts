@@ -3,8 +3,7 @@ import type { TestFacet } from '@kindred-baton/core/tests/facets';
 import { TEST_FACET_NAMES } from '@kindred-baton/core/tests/facets';
 import { TEST_FINDING_WEIGHTS } from '@kindred-baton/core/tests/findings/finding';
 import { RUN_BY, VERSION_STATES } from '@kindred-baton/core/tests/version';
-import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, codedSchema, idSchema, prioritySchema } from '../common.ts';
+import { codeSchema, codedSchema, idSchema, prioritySchema, standingSchema } from '../common.ts';
 
 /** A list in an address: values separated by bars. */
 const listParam = z
@@ -38,7 +37,7 @@ const testListItemSchema = codedSchema.extend({
   minutes: z.int(),
   usedIn: z.int(),
   serves: z.int(),
-  status: z.enum(TURN_STATUSES).nullable(),
+  standing: standingSchema,
 });
 
 const facetCountSchema = z.object({ key: z.string(), name: z.string(), count: z.int() });

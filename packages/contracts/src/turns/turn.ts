@@ -82,6 +82,7 @@ export const turnListQuerySchema = z.object({
   cycle: codeSchema,
   ...facetFilters,
   test: codeSchema.optional(),
+  requirement: codeSchema.optional(),
   run: z.coerce.number().int().optional(),
   status: z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(z.enum(TURN_STATUSES))).optional(),
   /** A hold: its kind and key; lists the turns behind it, and those at which it holds. */

@@ -40,6 +40,31 @@ export interface Reservation {
   readonly dueOn: string;
 }
 
-/** Where a run goes that is not through when its cycle closes. */
-export const LEFTOVER_WAYS = ['next cycle', 'dropped'] as const;
-export type LeftoverWay = (typeof LEFTOVER_WAYS)[number];
+interface LeavingFacts {
+  readonly label: string;
+  /** Its turns count in the figures of the cycle. */
+  readonly isInScope: boolean;
+  /** What nobody tried of it is skipped. */
+  readonly skipsRest: boolean;
+  /** A run that is not through when its cycle closes can go this way. */
+  readonly isForLeftovers: boolean;
+}
+
+/** How a run leaves its cycle without being through. */
+const LEAVING_FACTS = {
+  'next cycle': { label: 'left to the next cycle', isInScope: true, skipsRest: false, isForLeftovers: true },
+  dropped: { label: 'dropped at the end', isInScope: true, skipsRest: true, isForLeftovers: true },
+  'taken out': { label: 'taken out', isInScope: false, skipsRest: true, isForLeftovers: false },
+} as const satisfies Readonly<Record<string, LeavingFacts>>;
+export type LeavingWay = keyof typeof LEAVING_FACTS;
+export const LEAVING_WAYS = Object.keys(LEAVING_FACTS) as [LeavingWay, ...LeavingWay[]];
+const listWays = (takes: (facts: LeavingFacts) => boolean) => LEAVING_WAYS.filter((way) => takes(LEAVING_FACTS[way]));
+
+/** What may be chosen when a cycle closes. */
+export const LEFTOVER_WAYS = listWays(({ isForLeftovers }) => isForLeftovers) as [LeavingWay, ...LeavingWay[]];
+/** What a run went that no longer counts in its cycle: the one meaning of *in scope*. */
+export const OUT_OF_SCOPE = listWays(({ isInScope }) => !isInScope);
+export const SKIPS_REST = listWays(({ skipsRest }) => skipsRest);
+export const getLeavingLabel = (way: LeavingWay): string => LEAVING_FACTS[way].label;
+export const isInScope = (way: LeavingWay | null): boolean => way === null || !OUT_OF_SCOPE.includes(way);
+export const skipsRest = (way: LeavingWay | null): boolean => way !== null && SKIPS_REST.includes(way);

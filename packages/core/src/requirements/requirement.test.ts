@@ -3,14 +3,20 @@ import { getRequirementState } from './requirement.ts';
 
 describe('a requirement', () => {
   it('is unknown without a result, never verified by default', () => {
-    expect([getRequirementState([]), getRequirementState([null, 'waiting'])]).toEqual(['not yet', 'not yet']);
+    expect([getRequirementState([]), getRequirementState([null, 'not run']), getRequirementState(['blocked'])]).toEqual([
+      'not yet',
+      'not yet',
+      'not yet',
+    ]);
   });
 
-  it('is verified by all its tests, refuted by one, partly in between', () => {
+  it('is verified by all its tests, refuted by one that fails, partly in between', () => {
     expect([
       getRequirementState(['passed', 'passed']),
-      getRequirementState(['passed', 'failed']),
+      getRequirementState(['passed', 'failing']),
       getRequirementState(['passed', null]),
-    ]).toEqual(['verified', 'refuted', 'partly']);
+      getRequirementState(['partly']),
+      getRequirementState(['passed', 'blocked']),
+    ]).toEqual(['verified', 'refuted', 'partly', 'partly', 'partly']);
   });
 });

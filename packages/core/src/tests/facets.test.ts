@@ -3,19 +3,29 @@ import type { FacetedTest } from './facets.ts';
 import { facetTests } from './facets.ts';
 
 const make = (more: Partial<FacetedTest>): FacetedTest => ({
-  ...{ team: 'Billing', application: null, state: 'agreed', priority: 'high', runBy: 'hand', status: null, tags: [], usedIn: 1, serves: 0 },
+  ...{
+    team: 'Billing',
+    application: null,
+    state: 'agreed',
+    priority: 'high',
+    runBy: 'hand',
+    standing: null,
+    tags: [],
+    usedIn: 1,
+    serves: 0,
+  },
   ...more,
 });
 const TESTS = [
   make({ tags: ['smoke', 'tax'] }),
   make({ priority: 'low', tags: ['tax'] }),
-  make({ team: null, status: 'failed', usedIn: 0 }),
+  make({ team: null, standing: { standing: 'failing' }, usedIn: 0 }),
 ];
 
 describe('the facets of the library', () => {
   it('find the tests that have one of the values of every facet that is asked for', () => {
     expect(facetTests(TESTS, { tag: ['smoke', 'none of these'], priority: ['high'] }).found).toEqual([TESTS[0]]);
-    expect(facetTests(TESTS, { used: ['none'], last: ['failed'], team: ['none'] }).found).toEqual([TESTS[2]]);
+    expect(facetTests(TESTS, { used: ['none'], stands: ['failing'], team: ['none'] }).found).toEqual([TESTS[2]]);
     expect(facetTests(TESTS, {}).found).toHaveLength(3);
   });
 

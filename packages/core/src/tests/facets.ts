@@ -1,7 +1,7 @@
 import type { Priority } from '../values/priority.ts';
 import { PRIORITIES } from '../values/priority.ts';
-import type { TurnStatus } from '../outcomes.ts';
-import { TURN_STATUSES } from '../outcomes.ts';
+import type { Standing } from '../standing.ts';
+import { getStandingLabel, STANDINGS } from '../standing.ts';
 import type { RunBy, VersionState } from './version.ts';
 import { RUN_BY, VERSION_STATES } from './version.ts';
 
@@ -12,7 +12,7 @@ export interface FacetedTest {
   readonly state: VersionState;
   readonly priority: Priority;
   readonly runBy: RunBy;
-  readonly status: TurnStatus | null;
+  readonly standing: { readonly standing: Standing } | null;
   readonly tags: readonly string[];
   readonly usedIn: number;
   readonly serves: number;
@@ -40,11 +40,11 @@ export const TEST_FACETS = {
   state: { label: 'State', read: ({ state }) => [state], order: VERSION_STATES },
   priority: { label: 'Priority', read: ({ priority }) => [priority], order: PRIORITIES },
   runBy: { label: 'Done by', read: ({ runBy }) => [runBy], order: RUN_BY, nameOf: (key) => (key === 'hand' ? 'people' : 'runners') },
-  last: {
-    label: 'Last outcome',
-    read: ({ status }) => [status ?? NONE],
-    order: [...TURN_STATUSES, NONE],
-    nameOf: (key) => (key === NONE ? 'in no cycle yet' : key),
+  stands: {
+    label: 'How it stands',
+    read: ({ standing }) => [standing?.standing ?? NONE],
+    order: [...STANDINGS, NONE],
+    nameOf: (key) => (key === NONE ? 'in no cycle yet' : getStandingLabel(key as Standing)),
   },
   tag: { label: 'Tag', read: ({ tags }) => tags },
   used: {

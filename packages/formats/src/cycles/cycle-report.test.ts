@@ -8,7 +8,14 @@ const node: ReportedNode = {
   ...{ code: 'NS', name: 'New supply', depth: 0, owner: 'Greta Holm', counts },
   criteria: [{ rule: { kind: 'pass share', least: 0.95 }, isMet: false, figure: 0.9, open: ['failed'] }],
   openDefects: [{ code: 'TQ-1', title: 'Wrong <band>', severity: 'major' }],
-  requirements: [{ code: 'RQ-1', title: 'A quote can be priced', state: 'verified' }],
+  requirements: [
+    {
+      code: 'RQ-1',
+      title: 'A quote can be priced',
+      state: 'verified',
+      proof: { cycles: [{ cycle: 'ACC-2', turns: 3, passed: 3 }], untried: 0 },
+    },
+  ],
   signOff: null,
 };
 const cycle: ReportedCycle = {

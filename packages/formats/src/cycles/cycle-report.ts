@@ -1,3 +1,5 @@
+import type { Proof } from '@kindred-baton/core/requirements/requirement';
+import { describeProof } from '@kindred-baton/core/requirements/requirement';
 import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
 import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
 import type { Reservation } from '@kindred-baton/core/cycles/cycle';
@@ -18,7 +20,7 @@ export interface ReportedNode {
   readonly counts: Counts;
   readonly criteria: readonly ExitResult[];
   readonly openDefects: readonly { readonly code: string; readonly title: string; readonly severity: string }[];
-  readonly requirements: readonly { readonly code: string; readonly title: string; readonly state: string }[];
+  readonly requirements: readonly { readonly code: string; readonly title: string; readonly state: string; readonly proof: Proof }[];
   readonly signOff: {
     readonly decision: string;
     readonly reason: string;
@@ -122,8 +124,8 @@ export function writeAcceptanceSheet(cycle: ReportedCycle, node: ReportedNode, h
       `Requirements: ${node.requirements.filter(({ state }) => state === 'verified').length} of ${node.requirements.length} verified`,
     ),
     table(
-      ['Requirement', 'What must hold', 'State'],
-      node.requirements.map(({ code, title, state }) => [code, title, state]),
+      ['Requirement', 'What must hold', 'State', 'Over'],
+      node.requirements.map(({ code, title, state, proof }) => [code, title, state, describeProof(proof)]),
     ),
     markup`<section>`,
     heading(3, 'Decision'),

@@ -2,6 +2,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Acceptance, AcceptedNode, SignOff } from '@kindred-baton/contracts/cycles/acceptance';
 import { isOver } from '@kindred-baton/core/defects/defect';
+import { gatherProof } from '@kindred-baton/core/requirements/requirement';
 import { checkExit } from '@kindred-baton/core/progress/check-exit';
 import type { ExitFigures, ExitResult } from '@kindred-baton/core/progress/check-exit';
 import type { NodeId, PersonId } from '@kindred-baton/core/ids';
@@ -14,6 +15,7 @@ import type { Tree, TreeNode } from '../map/load-tree.ts';
 import { getPath, listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Context, Operation, Query, ReadContext } from '../operation.ts';
 import { listRequirements } from '../requirements/list-requirements.ts';
+import { isTurnInScope } from '../runs/in-scope.ts';
 import type { CycleRow } from '../schema/cycles.ts';
 import { signOffs } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
@@ -42,14 +44,17 @@ async function loadFigures(context: Reading, cycle: CycleRow): Promise<Figures> 
   const { db } = context;
   const [tree, turnRows, defectRows, { requirements }, decisions, peopleRows] = await Promise.all([
     loadTree(context),
-    db.select({ nodeId: turns.nodeId, status: turns.status }).from(turns).where(eq(turns.cycleId, cycle.id)),
+    db
+      .select({ nodeId: turns.nodeId, status: turns.status })
+      .from(turns)
+      .where(and(eq(turns.cycleId, cycle.id), isTurnInScope)),
     db
       .selectDistinctOn([defects.id, turns.nodeId], { defect: defects, nodeId: turns.nodeId })
       .from(defects)
       .innerJoin(defectTurns, eq(defectTurns.defectId, defects.id))
       .innerJoin(turns, eq(turns.id, defectTurns.turnId))
       .where(eq(defects.cycleId, cycle.id)),
-    listRequirements.read(context, undefined),
+    listRequirements.read(context, { cycleId: cycle.id }),
     db
       .select({ signOff: signOffs, by: people.name })
       .from(signOffs)
@@ -111,7 +116,7 @@ function toAcceptedNode(actor: Actor, cycle: CycleRow, figures: Figures, { node,
     openDefects: open.map((code) => ({ code, title: titleOf.get(code)?.title ?? '', severity: titleOf.get(code)?.severity ?? 'minor' })),
     requirements: figures.requirements
       .filter(({ code }) => own.requirements.some((requirement) => requirement.code === code))
-      .map(({ code, title, state }) => ({ code, title, state })),
+      .map(({ code, title, state, tests }) => ({ ...{ code, title, state }, proof: gatherProof(tests.map(({ standing }) => standing)) })),
     signOff: decision
       ? {
           ...{

@@ -13,6 +13,7 @@ import { defectTurns, defects } from '../schema/defects.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { attempts, turns } from '../schema/turns.ts';
 import { changeRuns } from '../runs/change-runs.ts';
+import { isRunInScope } from '../runs/in-scope.ts';
 import { remakeTurns } from './change-cycles.ts';
 import { findObstacles } from './find-obstacles.ts';
 import { assignToLanes, planRuns, planTurns } from './plan-runs.ts';
@@ -47,7 +48,7 @@ async function countScope({ db }: Context, cycle: CycleRow): Promise<{ runs: num
     .select({ runs: countDistinct(runs.id), turns: count(turns.id) })
     .from(runs)
     .leftJoin(turns, eq(turns.runId, runs.id))
-    .where(and(eq(runs.cycleId, cycle.id), isNull(runs.leftTo)));
+    .where(and(eq(runs.cycleId, cycle.id), isRunInScope));
   return row ?? { runs: 0, turns: 0 };
 }
 
@@ -66,7 +67,7 @@ async function dropRuns(context: Context, cycle: CycleRow, { drop, why }: Change
     await db.delete(turns).where(inArray(turns.runId, ids));
     await db.delete(runs).where(inArray(runs.id, ids));
   } else {
-    const left = ids.map((id) => ({ id, to: 'dropped' as const, reason: why }));
+    const left = ids.map((id) => ({ id, to: 'taken out' as const, reason: why }));
     await changeRuns(context, { scope: { runs: ids }, event: { kind: 'leave out', runs: left } });
   }
   return found.map(({ number, scenario, rowName }) => `${number} ${scenario}${rowName === null ? '' : `, ${rowName}`}`);

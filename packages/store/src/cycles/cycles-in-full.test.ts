@@ -205,8 +205,9 @@ describe('cycles in full', () => {
       const cycle = await db.ask(lead, getCycle, 'C-1');
       expect(cycle.scopeChanges[0]).toMatchObject({ by: 'Lea Marsh', why: 'Bills come later', added: [] });
       expect(cycle.scopeChanges[0]?.dropped).toHaveLength(1);
-      expect(cycle.runs.find(({ id }) => id === second?.id)).toMatchObject({ leftTo: 'dropped', outcome: 'skipped' });
-      expect(cycle.counts.skipped).toBe(second?.turns.length);
+      expect(cycle.runs.find(({ id }) => id === second?.id)).toMatchObject({ leftTo: 'taken out', outcome: 'skipped' });
+      expect(cycle.runs.find(({ id }) => id === second?.id)?.turns.map(({ status }) => status)).toEqual(second?.turns.map(() => 'skipped'));
+      expect(cycle.counts.skipped).toBe(0);
     });
 
     it('of an open cycle keeps rules and dates only with a reason, and never moves its begin', async () => {

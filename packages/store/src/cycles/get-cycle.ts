@@ -2,6 +2,7 @@ import { isLeft } from '@kindred-baton/core/outcomes';
 import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
+import { isInScope } from '@kindred-baton/core/cycles/cycle';
 import type { CycleId, PersonId, RunId, TeamId } from '@kindred-baton/core/ids';
 import { describeChange } from '@kindred-baton/core/programmes/describe-change';
 import { pushTo } from '@kindred-baton/core/push-to';
@@ -32,6 +33,8 @@ export const getCycle: Query<string, CycleDetail> = {
       loadEnvironments(context, cycle.id),
       listScopeChanges(context, cycle),
     ]);
+    const scope = new Set(runRows.filter(({ run }) => isInScope(run.leftTo)).map(({ run }) => run.id));
+    const counted = turnRows.filter(({ runId }) => scope.has(runId));
     const turnsOf = new Map<RunId, TurnOfCycle[]>();
     for (const turn of turnRows) pushTo(turnsOf, turn.runId, turn);
     return {
@@ -40,7 +43,7 @@ export const getCycle: Query<string, CycleDetail> = {
       rules: { ...cycle.rules, failure: [...cycle.rules.failure], exit: cycle.rules.exit.map((rule) => ({ ...rule })) },
       documents: cycle.documents.map((document) => ({ ...document })),
       ...{ environments: elsewhere, scopeChanges: changes },
-      counts: countStatuses(turnRows),
+      counts: countStatuses(counted),
       runs: runRows.map(({ run, scenario }) => ({
         ...{ id: run.id, number: run.number, scenario, rowName: run.rowName, priority: run.priority, outcome: run.outcome },
         ...{ leftTo: run.leftTo, leftReason: run.leftReason },
@@ -52,7 +55,7 @@ export const getCycle: Query<string, CycleDetail> = {
           assignee,
         })),
       })),
-      lanes: layOutLanes(turnRows, laneRows),
+      lanes: layOutLanes(counted, laneRows),
       obstacles: cycle.state === 'planning' ? await listObstacles(context, runRows, cycle) : [],
     };
   },

@@ -7,6 +7,7 @@ import { history } from '../schema/history.ts';
 import { people } from '../schema/people.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { testVersions, tests } from '../schema/tests.ts';
+import { isTurnInScope } from '../runs/in-scope.ts';
 import { turns } from '../schema/turns.ts';
 import { requireCycle } from './require-cycle.ts';
 
@@ -41,7 +42,7 @@ async function listNewerTests({ db }: ReadContext, cycle: CycleRow): Promise<Sin
     .innerJoin(tests, eq(tests.id, turns.testId))
     .innerJoin(testVersions, eq(testVersions.id, turns.versionId))
     .innerJoin(newest, and(eq(newest.testId, tests.id), gt(newest.number, testVersions.number)))
-    .where(eq(turns.cycleId, cycle.id))
+    .where(and(eq(turns.cycleId, cycle.id), isTurnInScope))
     .groupBy(tests.id, newest.number)
     .orderBy(asc(tests.code));
 }

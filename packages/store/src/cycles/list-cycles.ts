@@ -1,9 +1,10 @@
-import { count, countDistinct, desc, eq } from 'drizzle-orm';
+import { and, count, countDistinct, desc, eq } from 'drizzle-orm';
 import type { CycleList } from '@kindred-baton/contracts/cycles/cycle';
 import type { CycleId } from '@kindred-baton/core/ids';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import type { Query, ReadContext } from '../operation.ts';
+import { isRunInScope, isTurnInScope } from '../runs/in-scope.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { environments } from '../schema/programmes.ts';
 import { turns } from '../schema/turns.ts';
@@ -31,7 +32,7 @@ function loadRows({ db, actor }: ReadContext) {
     })
     .from(cycles)
     .innerJoin(environments, eq(environments.id, cycles.environmentId))
-    .leftJoin(runs, eq(runs.cycleId, cycles.id))
+    .leftJoin(runs, and(eq(runs.cycleId, cycles.id), isRunInScope))
     .where(eq(cycles.programmeId, actor.programmeId))
     .groupBy(cycles.id, environments.name)
     .orderBy(desc(cycles.startsOn));
@@ -41,7 +42,7 @@ async function countTurns({ db, actor }: ReadContext): Promise<Map<CycleId, Coun
   const rows = await db
     .select({ cycleId: turns.cycleId, status: turns.status, turns: count() })
     .from(turns)
-    .where(eq(turns.programmeId, actor.programmeId))
+    .where(and(eq(turns.programmeId, actor.programmeId), isTurnInScope))
     .groupBy(turns.cycleId, turns.status);
   const counts = new Map<CycleId, Counts>();
   for (const row of rows) counts.set(row.cycleId, { ...(counts.get(row.cycleId) ?? NO_COUNTS), [row.status]: row.turns });

@@ -3,7 +3,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { ScopeItem } from '@kindred-baton/contracts/cycles/cycle';
 import type { AssignableTurn } from '@kindred-baton/core/cycles/assign-turns';
 import { assignTurns } from '@kindred-baton/core/cycles/assign-turns';
-import { listWorkingDays } from '@kindred-baton/core/time/calendar';
+import { listWorkingDays, toDay } from '@kindred-baton/core/time/calendar';
 import type { PersonId } from '@kindred-baton/core/ids';
 import { createId } from '../ids.ts';
 import type { Context } from '../operation.ts';
@@ -38,21 +38,23 @@ export function planRuns(cycleId: CycleRow['id'], scope: readonly ScopeItem[], l
   return planned;
 }
 
-/** The turns of runs, with nobody yet. */
+/** The turns of runs, with nobody yet. What is taken in after the first day is due from today on. */
 export async function planTurns(
-  { db, actor }: Context,
+  { db, actor, now }: Context,
   cycle: Pick<CycleRow, 'id' | 'startsOn' | 'endsOn' | 'rules'>,
   planned: readonly Pick<RunRow, 'id' | 'scenarioId' | 'values'>[],
   loaded: readonly LoadedScenario[],
 ): Promise<NewTurn[]> {
   const teamRows = await db.select().from(teams).where(eq(teams.programmeId, actor.programmeId));
   const workingDays = [...new Set(teamRows.flatMap((team) => team.workingDays))];
-  const days = listWorkingDays(cycle.startsOn, cycle.endsOn, { workingDays, holidays: [] });
+  const today = toDay(now.getTime(), actor.timeZone);
+  const from = today > cycle.startsOn ? today : cycle.startsOn;
+  const days = listWorkingDays(from, cycle.endsOn, { workingDays, holidays: [] });
   const byId = new Map(loaded.map((item) => [item.scenario.id, item]));
   const plan = {
     cycle: { id: cycle.id, programmeId: actor.programmeId },
     openLegs: cycle.rules.openLegs,
-    workingDays: days.length > 0 ? days : [cycle.endsOn],
+    workingDays: days.length > 0 ? days : [from > cycle.endsOn ? from : cycle.endsOn],
   };
   return planned.flatMap((run) => {
     const item = byId.get(run.scenarioId);

@@ -24,7 +24,7 @@ export const compareRequirementImport: Query<readonly RequirementEntry[], Requir
 async function compare(context: ReadContext, entries: readonly RequirementEntry[]): Promise<RequirementComparison> {
   const [tree, known, testRows] = await Promise.all([
     loadTree(context),
-    listRequirements.read(context, undefined),
+    listRequirements.read(context, {}),
     context.db.select({ code: tests.code }).from(tests).where(eq(tests.programmeId, context.actor.programmeId)),
   ]);
   return compareRequirements(entries, {

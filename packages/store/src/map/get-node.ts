@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { NodeDetail } from '@kindred-baton/contracts/map/node';
-import { getRequirementState } from '@kindred-baton/core/requirements/requirement';
+import { gatherProof, getRequirementState } from '@kindred-baton/core/requirements/requirement';
 import type { NodeId, TestId } from '@kindred-baton/core/ids';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import { pushTo } from '@kindred-baton/core/push-to';
@@ -11,7 +11,7 @@ import { applications, programmes, teams } from '../schema/programmes.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { legs, scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
-import { listNewestStatuses } from './list-newest-statuses.ts';
+import { listStandings } from './list-standings.ts';
 import { nodes } from '../schema/map.ts';
 import { listNodeChanges } from './get-map-changes.ts';
 import { getStrip } from './get-strip.ts';
@@ -33,10 +33,10 @@ export const getNode: Query<string, Omit<NodeDetail, 'descriptionHtml'>> = {
       listNodeChanges(context, { nodeId: entry.node.id }),
       getStrip.read(context, undefined),
     ]);
-    const statuses = await listNewestStatuses(context, [
-      ...testRows.map((row) => row.id),
-      ...requirementRows.flatMap((row) => row.testIds),
-    ]);
+    const standings = await listStandings(context, {
+      testIds: [...testRows.map((row) => row.id), ...requirementRows.flatMap((row) => row.testIds)],
+    });
+    const standingOf = (id: TestId) => standings.get(id) ?? null;
     return {
       id: entry.node.id,
       code: entry.node.code,
@@ -49,11 +49,12 @@ export const getNode: Query<string, Omit<NodeDetail, 'descriptionHtml'>> = {
       outcomes: strip.nodes.find((node) => node.code === code)?.counts ?? NO_COUNTS,
       history: changes,
       level: head.levels[getPath(tree, entry.node.id).length - 1] ?? 'node',
-      tests: testRows.map((row) => ({ ...row, status: statuses.get(row.id) ?? null })),
+      tests: testRows.map((row) => ({ ...row, standing: standingOf(row.id) })),
       scenarios: groupScenarios(scenarioRows),
       requirements: requirementRows.map(({ testIds, ...row }) => ({
         ...row,
-        state: getRequirementState(testIds.map((id) => statuses.get(id) ?? null)),
+        state: getRequirementState(testIds.map((id) => standingOf(id)?.standing ?? null)),
+        proof: gatherProof(testIds.map(standingOf)),
       })),
     };
   },

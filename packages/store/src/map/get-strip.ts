@@ -4,6 +4,7 @@ import { codeFacet, codeStatuses, getCounts, tallyTurns } from '@kindred-baton/c
 import type { StripView } from '@kindred-baton/contracts/programmes/programme';
 import { findCurrentCycle } from '../programmes/find-current-cycle.ts';
 import type { Query, ReadContext } from '../operation.ts';
+import { isTurnInScope } from '../runs/in-scope.ts';
 import { teams } from '../schema/programmes.ts';
 import { turns } from '../schema/turns.ts';
 import type { Tree } from './load-tree.ts';
@@ -40,7 +41,7 @@ async function countNodes({ db, actor }: ReadContext, tree: Tree, cycleId: typeo
   const rows = await db
     .select({ nodeId: turns.nodeId, status: turns.status, turns: count() })
     .from(turns)
-    .where(and(eq(turns.cycleId, cycleId), eq(turns.programmeId, actor.programmeId)))
+    .where(and(eq(turns.cycleId, cycleId), eq(turns.programmeId, actor.programmeId), isTurnInScope))
     .groupBy(turns.nodeId, turns.status);
   const known = rows.filter((row) => tree.byId.has(row.nodeId));
   const all = codeFacet(known.map(() => ''));

@@ -2,24 +2,21 @@ import { and, asc, eq } from 'drizzle-orm';
 import type { RequirementItem, RequirementList, Traceability } from '@kindred-baton/contracts/requirements/requirement';
 import { getRequirementState } from '@kindred-baton/core/requirements/requirement';
 import { pushTo } from '@kindred-baton/core/push-to';
-import type { RequirementId, TestId } from '@kindred-baton/core/ids';
-import type { TurnStatus } from '@kindred-baton/core/outcomes';
+import type { CycleId, RequirementId, TestId } from '@kindred-baton/core/ids';
+import type { TestStanding } from '@kindred-baton/core/standing';
 import type { Query, ReadContext } from '../operation.ts';
 import { nodes } from '../schema/map.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { tests } from '../schema/tests.ts';
-import { listNewestStatuses } from '../map/list-newest-statuses.ts';
+import { listStandings } from '../map/list-standings.ts';
 
-/** Every requirement with its links and what the newest turns say of it. Four queries. */
-export const listRequirements: Query<void, RequirementList> = {
+/** Every requirement with its links and what its tests say of it, in the cycle in question or else in their newest ones. Four queries. */
+export const listRequirements: Query<{ readonly cycleId?: CycleId }, RequirementList> = {
   right: 'read',
-  read: async (context) => {
+  read: async (context, { cycleId }) => {
     const links = await loadLinks(context);
-    const statuses = await listNewestStatuses(
-      context,
-      links.tests.map(({ id }) => id),
-    );
-    return { requirements: toItems(links, statuses) };
+    const testIds = links.tests.map(({ id }) => id);
+    return { requirements: toItems(links, await listStandings(context, { testIds, ...(cycleId && { cycleId }) })) };
   },
 };
 
@@ -37,16 +34,13 @@ export const getTraceability: Query<void, Traceability> = {
         .where(eq(tests.programmeId, actor.programmeId))
         .orderBy(asc(tests.code)),
     ]);
-    const statuses = await listNewestStatuses(
-      context,
-      testRows.map(({ id }) => id),
-    );
+    const standings = await listStandings(context);
     const codeOf = new Map(links.rows.map(({ id, code }) => [id, code]));
     const served = new Map<TestId, string[]>();
     for (const { id, requirementId } of links.tests) pushTo(served, id, codeOf.get(requirementId) ?? '');
     return {
-      requirements: toItems(links, statuses),
-      tests: testRows.map(({ id, ...test }) => ({ ...test, status: statuses.get(id) ?? null, requirements: served.get(id) ?? [] })),
+      requirements: toItems(links, standings),
+      tests: testRows.map(({ id, ...test }) => ({ ...test, standing: standings.get(id) ?? null, requirements: served.get(id) ?? [] })),
     };
   },
 };
@@ -77,15 +71,15 @@ async function loadLinks({ db, actor }: ReadContext): Promise<Links> {
   return { rows, nodes: nodeRows, tests: testRows };
 }
 
-function toItems(links: Links, statuses: ReadonlyMap<TestId, TurnStatus>): RequirementItem[] {
+function toItems(links: Links, standings: ReadonlyMap<TestId, TestStanding>): RequirementItem[] {
   const nodesOf = new Map<RequirementId, RequirementItem['nodes']>();
   for (const { requirementId, code, name } of links.nodes) pushTo(nodesOf, requirementId, { code, name });
   const testsOf = new Map<RequirementId, RequirementItem['tests']>();
   for (const { requirementId, id, code, name } of links.tests)
-    pushTo(testsOf, requirementId, { code, name, status: statuses.get(id) ?? null });
+    pushTo(testsOf, requirementId, { code, name, standing: standings.get(id) ?? null });
   return links.rows.map(({ id, code, title, description, kind, priority }) => {
     const linked = testsOf.get(id) ?? [];
-    const state = getRequirementState(linked.map(({ status }) => status));
+    const state = getRequirementState(linked.map(({ standing }) => standing?.standing ?? null));
     return { ...{ id, code, title, description, kind, priority, state }, nodes: nodesOf.get(id) ?? [], tests: linked };
   });
 }

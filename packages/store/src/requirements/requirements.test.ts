@@ -1,10 +1,16 @@
 import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
+import { gatherProof } from '@kindred-baton/core/requirements/requirement';
 import type { RequirementEntry } from '@kindred-baton/core/imports/requirement-table';
+import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { compareRequirementImport, storeRequirementImport } from '../imports/store-requirement-import.ts';
+import { getAcceptance } from '../cycles/acceptance.ts';
+import { getNode } from '../map/get-node.ts';
+import { listTests } from '../tests/list-tests.ts';
+import { listTurns } from '../turns/list-turns.ts';
 import { linkTest, removeRequirement, saveRequirement } from './change-requirements.ts';
 import { getTraceability, listRequirements } from './list-requirements.ts';
 
@@ -27,7 +33,7 @@ describe('requirements', () => {
   });
   afterAll(() => db.drop());
 
-  const find = async (code: string) => (await db.ask(lead, listRequirements, undefined)).requirements.find((each) => each.code === code);
+  const find = async (code: string) => (await db.ask(lead, listRequirements, {})).requirements.find((each) => each.code === code);
 
   it('are added with their links, changed, and removed', async () => {
     await db.perform(lead, saveRequirement, { code: null, save: SAVE });
@@ -48,7 +54,7 @@ describe('requirements', () => {
   });
 
   it('are traced both ways, with their state from the newest turns', async () => {
-    const first = (await db.ask(lead, listRequirements, undefined)).requirements.find(({ tests }) => tests.length > 0);
+    const first = (await db.ask(lead, listRequirements, {})).requirements.find(({ tests }) => tests.length > 0);
     const test = first?.tests[0]?.code ?? '';
     const trace = async () => (await db.ask(lead, getTraceability, undefined)).tests.find(({ code }) => code === test)?.requirements ?? [];
     expect(await trace()).toContain(first?.code);
@@ -73,5 +79,109 @@ describe('requirements', () => {
     expect(await store(entries)).toEqual({ changed: 2 });
     expect(await find('RQ-910')).toMatchObject({ title: 'New', kind: 'functional', tests: [{ code: 'BIL-01' }] });
     expect((await db.ask(lead, compareRequirementImport, entries)).differences.map(({ kind }) => kind)).toEqual(['same', 'same']);
+  });
+
+  describe('how they stand', () => {
+    interface TurnFact {
+      readonly test: string;
+      readonly cycle: string;
+      readonly opened: string | null;
+      readonly status: string;
+      readonly left: string | null;
+    }
+    /** A second way: every turn, read one by one. */
+    async function standAgain(asked?: string) {
+      const { rows } = await db.store.db.execute<TurnFact & Record<string, unknown>>(sql`
+        select tests.code as test, cycles.code as cycle, cycles.opened_at::text as opened, turns.status, runs.left_to as left
+        from turns join tests on tests.id = turns.test_id join cycles on cycles.id = turns.cycle_id join runs on runs.id = turns.run_id`);
+      const counted = rows.filter(({ opened, left }) => opened !== null && left !== 'taken out');
+      const tests = new Map<string, TurnFact[]>();
+      for (const row of counted) tests.set(row.test, [...(tests.get(row.test) ?? []), row]);
+      return new Map(
+        [...tests].map(([test, own]) => {
+          const newest =
+            own
+              .map(({ opened, cycle }) => `${opened} ${cycle}`)
+              .sort()
+              .at(-1)
+              ?.split(' ')
+              .at(-1) ?? '';
+          const cycle = own.some((row) => row.cycle === asked) ? asked : newest;
+          const statuses = own.filter((row) => row.cycle === cycle).map(({ status }) => status);
+          const is = (status: string) => statuses.includes(status);
+          const standing = is('failed')
+            ? 'failing'
+            : is('blocked')
+              ? 'blocked'
+              : !is('passed')
+                ? 'not run'
+                : statuses.every((status) => status === 'passed')
+                  ? 'passed'
+                  : 'partly';
+          return [test, { standing, cycle, turns: statuses.length, passed: statuses.filter((status) => status === 'passed').length }];
+        }),
+      );
+    }
+
+    it('is over all turns of the newest cycle that has them, the same in the matrix, the library and at the node', async () => {
+      const again = await standAgain();
+      const { tests, requirements } = await db.ask(lead, getTraceability, undefined);
+      for (const { code, standing } of tests) expect({ code, standing }).toEqual({ code, standing: again.get(code) ?? null });
+      expect(tests.some(({ standing }) => standing?.standing === 'failing' && standing.passed > 0)).toBe(true);
+      const library = await db.ask(lead, listTests, { page: 0 } as never);
+      for (const { code, standing } of library.tests) expect({ code, standing }).toEqual({ code, standing: again.get(code) ?? null });
+      const failing = library.facets.stands.find(({ key }) => key === 'failing')?.count;
+      expect(failing).toBe([...again.values()].filter(({ standing }) => standing === 'failing').length);
+      for (const item of requirements) {
+        const own = item.tests.map(({ code }) => again.get(code)?.standing ?? null);
+        const state = own.includes('failing')
+          ? 'refuted'
+          : own.length > 0 && own.every((standing) => standing === 'passed')
+            ? 'verified'
+            : own.some((standing) => standing === 'passed' || standing === 'partly')
+              ? 'partly'
+              : 'not yet';
+        expect({ code: item.code, state: item.state }).toEqual({ code: item.code, state });
+      }
+      const node = await db.ask(lead, getNode, 'NS');
+      const byCode = new Map(requirements.map((item) => [item.code, item]));
+      for (const { code, state, proof } of node.requirements) {
+        const item = byCode.get(code);
+        expect({ code, state }).toEqual({ code, state: item?.state });
+        expect(proof).toEqual(gatherProof(item?.tests.map(({ standing }) => standing) ?? []));
+      }
+    });
+
+    it('is that of the cycle in question at acceptance, and opens just the turns it was counted over', async () => {
+      const again = await standAgain('INT-1');
+      const { nodes } = await db.ask(lead, getAcceptance, 'INT-1');
+      const { requirements } = await db.ask(lead, listRequirements, {});
+      const item = requirements.find(({ tests }) => tests.length > 0 && tests.every(({ code }) => again.get(code)?.cycle === 'INT-1'));
+      const shown = nodes.flatMap((node) => node.requirements).find(({ code }) => code === item?.code);
+      const own = item?.tests.map(({ code }) => again.get(code)) ?? [];
+      const turns = own.reduce((sum, standing) => sum + (standing?.turns ?? 0), 0);
+      expect(shown?.proof).toEqual({
+        cycles: [{ cycle: 'INT-1', turns, passed: own.reduce((sum, standing) => sum + (standing?.passed ?? 0), 0) }],
+        untried: 0,
+      });
+      expect((await db.ask(lead, listTurns, { cycle: 'INT-1', page: 1, requirement: item?.code ?? '' })).total).toBe(turns);
+      const { exit } = {
+        exit: (await db.ask(lead, getAcceptance, 'INT-1')).criteria.find(({ rule }) => rule.kind === 'requirements verified'),
+      };
+      const kind = exit?.rule.kind === 'requirements verified' ? exit.rule.requirements : 'business';
+      const open = requirements.filter(
+        (each) => each.kind === kind && !(each.tests.length > 0 && each.tests.every(({ code }) => again.get(code)?.standing === 'passed')),
+      );
+      if (exit) expect([...exit.open].sort()).toEqual(open.map(({ code }) => code).sort());
+    });
+
+    it('of one test is refuted by a single failed turn among many that passed', async () => {
+      const [test] = [...(await standAgain())]
+        .filter(([, { standing, passed }]) => standing === 'failing' && passed > 1)
+        .map(([code]) => code);
+      await db.perform(lead, saveRequirement, { code: null, save: { ...SAVE, code: 'RQ-950', tests: [test ?? ''] } });
+      expect((await find('RQ-950'))?.state).toBe('refuted');
+      await db.perform(lead, removeRequirement, { code: 'RQ-950' });
+    });
   });
 });

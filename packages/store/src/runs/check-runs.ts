@@ -12,7 +12,7 @@ export interface Contradiction {
 /** What is shared by the rules: turns of cycles that are being run, with their newest finished attempt and whether one is open. */
 const LIVE = sql`
   with recursive live as (
-    select turns.*, runs.outcome as run_outcome, coalesce(runs.left_to = 'dropped', false) as is_left_out, latest.outcome as latest,
+    select turns.*, runs.outcome as run_outcome, coalesce(runs.left_to in ('dropped', 'taken out'), false) as is_left_out, latest.outcome as latest,
       latest.number as latest_number, latest.kept, coalesce(latest.is_abandoned, false) as is_abandoned,
       exists (select 1 from attempts where attempts.turn_id = turns.id and attempts.finished_at is null) as is_open
     from turns

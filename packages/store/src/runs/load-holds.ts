@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { addWorkingDays, toDay } from '@kindred-baton/core/time/calendar';
 import { isHolding } from '@kindred-baton/core/defects/defect';
 import type { CycleId, DefectId, NodeId, TurnId } from '@kindred-baton/core/ids';
@@ -10,6 +10,7 @@ import { runs } from '../schema/cycles.ts';
 import type { DefectRow } from '../schema/defects.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { turns } from '../schema/turns.ts';
+import { isRunInScope } from './in-scope.ts';
 
 const WEEKDAYS = { workingDays: [1, 2, 3, 4, 5], holidays: [] };
 
@@ -39,7 +40,7 @@ export interface CycleTurns {
   readonly defects: ReadonlyMap<DefectId, DefectRow>;
 }
 
-/** Every turn of a cycle, and where the baton is held among them. Two queries. */
+/** Every turn in the scope of a cycle, and where the baton is held among them. Two queries. */
 export async function loadHolds({ db, now, actor }: ReadContext, cycleId: CycleId): Promise<CycleTurns> {
   const [turnRows, defectRows] = await Promise.all([
     db
@@ -63,7 +64,7 @@ export async function loadHolds({ db, now, actor }: ReadContext, cycleId: CycleI
       })
       .from(turns)
       .innerJoin(runs, eq(runs.id, turns.runId))
-      .where(eq(turns.cycleId, cycleId))
+      .where(and(eq(turns.cycleId, cycleId), isRunInScope))
       .orderBy(asc(runs.number), asc(turns.index)),
     db
       .select({ turnId: defectTurns.turnId, defect: defects })

@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, desc, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { SKIPS_REST } from '@kindred-baton/core/cycles/cycle';
 import type { RunId, TurnId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { TurnView } from '@kindred-baton/core/turns/turn';
@@ -33,7 +34,7 @@ export async function loadRuns({ db }: Pick<ReadContext, 'db'>, runIds: readonly
     db
       .select({ id: runs.id })
       .from(runs)
-      .where(and(inArray(runs.id, ids), eq(runs.leftTo, 'dropped'))),
+      .where(and(inArray(runs.id, ids), inArray(runs.leftTo, SKIPS_REST))),
   ]);
   const latest = new Map(latestRows.map((attempt) => [attempt.turnId, attempt]));
   const underWay = new Set(openRows.map((row) => row.turnId));

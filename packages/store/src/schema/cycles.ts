@@ -4,7 +4,7 @@ import { CYCLE_PURPOSES, CYCLE_STATES, SIGN_OFF_DECISIONS } from '@kindred-baton
 import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
 import type { CycleRules } from '@kindred-baton/core/cycles/rules';
 import { DEFAULT_RULES } from '@kindred-baton/core/cycles/rules';
-import { LEFTOVER_WAYS } from '@kindred-baton/core/cycles/cycle';
+import { LEAVING_WAYS } from '@kindred-baton/core/cycles/cycle';
 import type { Reservation } from '@kindred-baton/core/cycles/cycle';
 import type { NodeDocument } from '@kindred-baton/core/map/node-document';
 import type { EnvironmentId, ScenarioRowId } from '@kindred-baton/core/ids';
@@ -32,7 +32,7 @@ import { scenarioRows, scenarios } from './scenarios.ts';
 export const cycleState = pgEnum('cycle_state', CYCLE_STATES);
 export const cyclePurpose = pgEnum('cycle_purpose', CYCLE_PURPOSES);
 export const signOffDecision = pgEnum('sign_off_decision', SIGN_OFF_DECISIONS);
-export const leftoverWay = pgEnum('leftover_way', LEFTOVER_WAYS);
+export const leavingWay = pgEnum('leftover_way', LEAVING_WAYS);
 export const runOutcome = pgEnum('run_outcome', RUN_OUTCOMES);
 
 export const cycles = pgTable(
@@ -87,8 +87,8 @@ export const runs = pgTable(
     priority: priority().notNull().default('medium'),
     outcome: runOutcome().notNull().default('not run'),
     position: position(),
-    /** Where it goes when the cycle closes without it being through, and why. */
-    leftTo: leftoverWay(),
+    /** How it left the cycle without being through, and why. */
+    leftTo: leavingWay(),
     leftReason: text().notNull().default(''),
   },
   (table) => [unique().on(table.cycleId, table.number), index().on(table.scenarioId)],

@@ -6,7 +6,7 @@ export { priority } from './priority.ts';
 export { requirementKind, requirementNodes, requirementTests, requirements } from './requirements.ts';
 export { runBy, testVersions, tests, versionState, waivers } from './tests.ts';
 export { legs, scenarioRows, scenarioState, scenarioStates, scenarios } from './scenarios.ts';
-export { cycleEnvironments, cyclePurpose, cycleState, cycles, leftoverWay, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
+export { cycleEnvironments, cyclePurpose, cycleState, cycles, leavingWay, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
 export { attempts, evidence, nudges, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
 export { defectKind, defectStatus, defectTurns, defectWords, defects, severity } from './defects.ts';
 export { personaStarts, personas } from './personas.ts';

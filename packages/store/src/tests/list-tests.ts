@@ -12,7 +12,7 @@ import { applications, teams } from '../schema/programmes.ts';
 import { requirementTests } from '../schema/requirements.ts';
 import { legs } from '../schema/scenarios.ts';
 import { testVersions, tests } from '../schema/tests.ts';
-import { listNewestStatuses } from '../map/list-newest-statuses.ts';
+import { listStandings } from '../map/list-standings.ts';
 
 type Row = TestListItem;
 
@@ -38,11 +38,11 @@ export const listTestCodes: Query<TestFilter, { codes: string[] }> = {
 
 async function findTests(context: ReadContext, filter: TestFilter): Promise<FacetResult<Row> & { all: number }> {
   const words = toSearch(filter.q ?? '');
-  const [rows, uses, serves, statuses, below, [count]] = await Promise.all([
+  const [rows, uses, serves, standings, below, [count]] = await Promise.all([
     loadRows(context, words),
     countUses(context),
     countServed(context),
-    listNewestStatuses(context),
+    listStandings(context),
     filter.scope === undefined ? null : listScope(context, filter.scope),
     context.db
       .select({ all: sql<number>`count(*)::int` })
@@ -52,7 +52,7 @@ async function findTests(context: ReadContext, filter: TestFilter): Promise<Face
   const inScope = below === null ? rows : rows.filter(({ nodeId }) => below.has(nodeId));
   // In place: copying 20,000 rows would take longer than asking for them.
   const listed: Row[] = inScope.map((row) =>
-    Object.assign(row, { usedIn: uses.get(row.id) ?? 0, serves: serves.get(row.id) ?? 0, status: statuses.get(row.id) ?? null }),
+    Object.assign(row, { usedIn: uses.get(row.id) ?? 0, serves: serves.get(row.id) ?? 0, standing: standings.get(row.id) ?? null }),
   );
   const { found, counts } = facetTests(listed, filter);
   return { all: count?.all ?? 0, found: sortRows(found, filter.sort), counts };

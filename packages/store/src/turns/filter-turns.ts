@@ -7,6 +7,7 @@ import type { ReadContext } from '../operation.ts';
 import { runs } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
 import { applications, teams } from '../schema/programmes.ts';
+import { requirementTests, requirements } from '../schema/requirements.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import { turns } from '../schema/turns.ts';
@@ -58,6 +59,17 @@ export const byTest: TurnFilter = ({ db, actor }, code) =>
       .select({ id: tests.id })
       .from(tests)
       .where(and(eq(tests.programmeId, actor.programmeId), eq(tests.code, code))),
+  );
+
+/** Turns of the tests that serve a requirement. */
+export const byRequirement: TurnFilter = ({ db, actor }, code) =>
+  inArray(
+    turns.testId,
+    db
+      .select({ id: requirementTests.testId })
+      .from(requirementTests)
+      .innerJoin(requirements, eq(requirements.id, requirementTests.requirementId))
+      .where(and(eq(requirements.programmeId, actor.programmeId), eq(requirements.code, code))),
   );
 
 export const byScenario: TurnFilter = ({ db, actor }, code) =>

@@ -7,15 +7,16 @@ import type { CycleId } from '@kindred-baton/core/ids';
 import type { FacetFilter } from '@kindred-baton/core/progress/facet';
 import { FACETS, getFacetFilter } from '@kindred-baton/core/progress/facet';
 import type { Query, ReadContext } from '../operation.ts';
+import { isTurnInScope } from '../runs/in-scope.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { cycles } from '../schema/cycles.ts';
 import { turns } from '../schema/turns.ts';
 import { TURN_FACETS } from './facets.ts';
 import type { TurnFilter } from './filter-turns.ts';
-import { amongIds, byRun, byTest } from './filter-turns.ts';
+import { amongIds, byRequirement, byRun, byTest } from './filter-turns.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 
-/** The turns behind a number: every count on a screen leads here with the filters that it was counted by. */
+/** The turns behind a number: every count on a screen leads here with the filters that it was counted by. Of a run that was taken out, only that run tells. */
 export const listTurns: Query<TurnListQuery, TurnList> = {
   right: 'read',
   read: async (context, query) => {
@@ -25,7 +26,8 @@ export const listTurns: Query<TurnListQuery, TurnList> = {
       .from(cycles)
       .where(and(eq(cycles.programmeId, actor.programmeId), eq(cycles.code, query.cycle)));
     if (!cycle) throw new AppError('not found', `There is no cycle ${query.cycle}.`);
-    const where = and(eq(turns.cycleId, cycle.id), ...(await toConditions(context, query, cycle.id)));
+    const isCounted = query.run === undefined ? isTurnInScope : undefined;
+    const where = and(eq(turns.cycleId, cycle.id), isCounted, ...(await toConditions(context, query, cycle.id)));
     const matching = db.select({ id: turns.id }).from(turns).where(where);
     const [total, cards] = await Promise.all([
       db.select({ turns: count() }).from(matching.as('matching')),
@@ -36,9 +38,10 @@ export const listTurns: Query<TurnListQuery, TurnList> = {
 };
 
 /** Every filter by its name in the query: those of the facets, and those that no facet has. */
-const FILTERS: Readonly<Record<FacetFilter | 'test' | 'run' | 'hold', TurnFilter>> = {
+const FILTERS: Readonly<Record<FacetFilter | 'test' | 'requirement' | 'run' | 'hold', TurnFilter>> = {
   ...(Object.fromEntries(FACETS.map((facet) => [getFacetFilter(facet), TURN_FACETS[facet].filter])) as Record<FacetFilter, TurnFilter>),
   test: byTest,
+  requirement: byRequirement,
   run: byRun,
   hold: async (context, hold, cycleId) => amongIds(turns.id, await listHeldTurns(context, cycleId, hold)),
 };

@@ -1,13 +1,13 @@
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import { LEFTOVER_WAYS } from '@kindred-baton/core/cycles/cycle';
-import type { LeftoverWay } from '@kindred-baton/core/cycles/cycle';
+import type { LeavingWay } from '@kindred-baton/core/cycles/cycle';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { countOf } from '../../ui/format.ts';
 
 export interface Leftover {
   readonly runId: string;
-  readonly to: LeftoverWay;
+  readonly to: LeavingWay;
   readonly reason: string;
 }
 
@@ -20,11 +20,11 @@ interface CloseDialogProps {
 /** Closing says what is left, and asks for each run where it goes. */
 export function CloseDialog({ cycle, onClose, onDecide }: CloseDialogProps) {
   const open = cycle.runs.filter(({ outcome, leftTo }) => outcome !== 'passed' && outcome !== 'skipped' && leftTo === null);
-  const [ways, setWays] = useState<Readonly<Record<string, LeftoverWay>>>({});
+  const [ways, setWays] = useState<Readonly<Record<string, LeavingWay>>>({});
   const [reason, setReason] = useState('');
-  const wayOf = (id: string): LeftoverWay => ways[id] ?? 'next cycle';
+  const wayOf = (id: string): LeavingWay => ways[id] ?? 'next cycle';
   const dropped = open.filter(({ id }) => wayOf(id) === 'dropped').length;
-  const setAll = (to: LeftoverWay) => setWays(Object.fromEntries(open.map(({ id }) => [id, to])));
+  const setAll = (to: LeavingWay) => setWays(Object.fromEntries(open.map(({ id }) => [id, to])));
   const isMissing = dropped > 0 && reason.trim() === '';
   return (
     <DialogBox title={`Close ${cycle.name}`} isOpen onClose={onClose} width={640}>
@@ -53,7 +53,7 @@ export function CloseDialog({ cycle, onClose, onDecide }: CloseDialogProps) {
                   className="field w-auto!"
                   aria-label={`Where run ${run.number} goes`}
                   value={wayOf(run.id)}
-                  onChange={(event) => setWays({ ...ways, [run.id]: event.target.value as LeftoverWay })}
+                  onChange={(event) => setWays({ ...ways, [run.id]: event.target.value as LeavingWay })}
                 >
                   {LEFTOVER_WAYS.map((way) => (
                     <option key={way}>{way}</option>

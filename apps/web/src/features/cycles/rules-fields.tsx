@@ -4,7 +4,7 @@ import { EVIDENCE_RULES, FAILURE_PARTS, OPEN_LEG_RULES, RETEST_RULES } from '@ki
 import { SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
 import type { ReactNode } from 'react';
-import { MenuButton } from '../../ui/menu-button.tsx';
+import { MenuButton } from '../../ui/menus/menu-button.tsx';
 
 const OPEN_LEG_LABELS = {
   refused: 'keep the cycle from opening',

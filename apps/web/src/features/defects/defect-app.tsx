@@ -9,7 +9,7 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { printDefect } from '@kindred-baton/core/defects/print-defect';
 import { BatonChip } from '../../ui/baton-chip.tsx';
-import { MenuButton } from '../../ui/menu-button.tsx';
+import { MenuButton } from '../../ui/menus/menu-button.tsx';
 import { useNotice } from '../../ui/notices.tsx';
 import { DefectFields } from './defect-fields.tsx';
 import { DefectTalk } from './defect-talk.tsx';

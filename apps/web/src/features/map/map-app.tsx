@@ -10,7 +10,7 @@ import Undo from 'lucide-react/icons/undo-2';
 import { useMemo, useState } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
-import { MenuButton } from '../../ui/menu-button.tsx';
+import { MenuButton } from '../../ui/menus/menu-button.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';

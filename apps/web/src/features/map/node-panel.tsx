@@ -1,25 +1,18 @@
 import { useRead } from '../../client/use-read.ts';
 import type { NodeChange, NodeDetail } from '@kindred-baton/contracts/map/node';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
-import type { RequirementState } from '@kindred-baton/core/requirements/requirement';
-import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import Pencil from 'lucide-react/icons/pencil';
 import Trash2 from 'lucide-react/icons/trash-2';
+import type { ReactNode } from 'react';
 import { useEffect, useState } from 'react';
-import { BatonBar, BatonMark, describeCounts } from '../../ui/baton-mark.tsx';
+import { BatonBar, describeCounts } from '../../ui/baton-mark.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
 import { useLit } from '../frame/lit-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { RequirementMark, StandingMark } from '../progress/standing-mark.tsx';
 import { EditNodeDialog } from './edit-node-dialog.tsx';
 import type { MapEditing } from './use-map-editing.ts';
-
-export const STATE_MARKS: Readonly<Record<RequirementState, TurnStatus>> = {
-  verified: 'passed',
-  refuted: 'failed',
-  partly: 'under way',
-  'not yet': 'waiting',
-};
 
 interface NodePanelProps {
   readonly code: string | null;
@@ -91,7 +84,11 @@ function Detail({ node, editing, onRemove }: Omit<NodePanelProps, 'code'> & { re
       {node.documents.length > 0 && <Documents documents={node.documents} />}
       <PanelPart title="Tests here" count={node.tests.length}>
         <Lines
-          items={node.tests.map((test) => ({ ...test, href: `${base}/tests/${test.code}`, mark: test.status }))}
+          items={node.tests.map((test) => ({
+            ...test,
+            href: `${base}/tests/${test.code}`,
+            mark: <StandingMark test={test.code} standing={test.standing} />,
+          }))}
           none="No test covers this yet."
         />
       </PanelPart>
@@ -111,8 +108,7 @@ function Detail({ node, editing, onRemove }: Omit<NodePanelProps, 'code'> & { re
           items={node.requirements.map((requirement) => ({
             ...requirement,
             href: `${base}/requirements?requirement=${encodeURIComponent(requirement.code)}`,
-            mark: STATE_MARKS[requirement.state],
-            word: requirement.state,
+            mark: <RequirementMark code={requirement.code} state={requirement.state} proof={requirement.proof} />,
           }))}
           none="None."
         />
@@ -167,8 +163,7 @@ interface Line {
   readonly code: string;
   readonly name: string;
   readonly href: string;
-  readonly mark: TurnStatus | null;
-  readonly word?: string;
+  readonly mark: ReactNode;
   /** Places that the strip lights while the line has the mouse or the focus. */
   readonly lights?: readonly string[];
 }
@@ -195,8 +190,7 @@ function Lines({ items, none }: { readonly items: readonly Line[]; readonly none
             >
               {item.name}
             </a>
-            {item.word !== undefined && <span className="sr-only">{item.word}</span>}
-            {item.mark && <BatonMark status={item.mark} isDecoration={item.word !== undefined} />}
+            {item.mark}
           </li>
         ))}
       </ul>

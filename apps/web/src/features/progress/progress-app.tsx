@@ -5,7 +5,7 @@ import { FACETS, getFacetLabel } from '@kindred-baton/core/progress/facet';
 import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';
 import { keepPreviousData } from '@tanstack/react-query';
 import { Legend } from '../../ui/baton-mark.tsx';
-import { Choose } from '../../ui/choose.tsx';
+import { Choose } from '../../ui/menus/choose.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatShare, formatSpan } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';

@@ -1,4 +1,6 @@
 import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
+import type { Proof } from '@kindred-baton/core/requirements/requirement';
+import { gatherProof } from '@kindred-baton/core/requirements/requirement';
 
 /** The gaps that traceability shows, and what else narrows the list; one line each. */
 export const REQUIREMENT_FILTERS = [
@@ -40,3 +42,6 @@ export function listMatrixTests(
   const linked = new Set(shown.flatMap((item) => item.tests.map(({ code }) => code)));
   return tests.filter(({ code, node }) => linked.has(code) || isInScope(node));
 }
+
+/** Over what the tests of a requirement were counted. */
+export const toProof = ({ tests }: RequirementItem): Proof => gatherProof(tests.map(({ standing }) => standing));

@@ -1,9 +1,9 @@
 import type { RequirementItem } from '@kindred-baton/contracts/requirements/requirement';
 import Pencil from 'lucide-react/icons/pencil';
-import { BatonMark } from '../../ui/baton-mark.tsx';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { STATE_MARKS } from '../map/node-panel.tsx';
+import { ProofLine, RequirementMark, StandingMark } from '../progress/standing-mark.tsx';
+import { toProof } from './filter-requirements.ts';
 
 /** The chosen requirement: what it says, which tests show it, and how they last went. */
 export function RequirementPanel({ requirement, onEdit }: { readonly requirement: RequirementItem; readonly onEdit: () => void }) {
@@ -22,8 +22,13 @@ export function RequirementPanel({ requirement, onEdit }: { readonly requirement
         </div>
         <h2 className="text-[17px] leading-6">{title}</h2>
         <p className="flex items-center gap-2 text-[13px] text-soft">
-          <BatonMark status={STATE_MARKS[state]} isDecoration /> {`${state} · ${kind} · ${priority} priority`}
+          <RequirementMark code={code} state={state} proof={toProof(requirement)} /> {`${state} · ${kind} · ${priority} priority`}
         </p>
+        {tests.length > 0 && (
+          <p className="text-[13px] text-soft">
+            <ProofLine code={code} proof={toProof(requirement)} />
+          </p>
+        )}
         {description !== '' && <p className="mt-2 whitespace-pre-line">{description}</p>}
       </div>
       <PanelPart title="Tests that show it" count={tests.length}>
@@ -35,7 +40,7 @@ export function RequirementPanel({ requirement, onEdit }: { readonly requirement
               <a className="min-w-0 flex-1 hover:underline" href={`${base}/tests/${test.code}`}>
                 {test.name}
               </a>
-              {test.status && <BatonMark status={test.status} />}
+              <StandingMark test={test.code} standing={test.standing} />
             </li>
           ))}
         </ul>

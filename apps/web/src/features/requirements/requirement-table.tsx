@@ -2,9 +2,9 @@ import type { RequirementItem } from '@kindred-baton/contracts/requirements/requ
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { KeyboardEvent } from 'react';
 import { useRef } from 'react';
-import { BatonMark } from '../../ui/baton-mark.tsx';
 import { useAddress } from '../frame/address-context.tsx';
-import { STATE_MARKS } from '../map/node-panel.tsx';
+import { RequirementMark } from '../progress/standing-mark.tsx';
+import { toProof } from './filter-requirements.ts';
 
 const ROW_PX = 37;
 const COLUMNS = 'grid grid-cols-[84px_minmax(220px,1fr)_92px_70px_minmax(80px,140px)_minmax(90px,170px)_112px] items-center gap-x-3';
@@ -108,7 +108,9 @@ function Row({ item, top, isChosen, onChoose }: RowProps) {
         {item.tests.map(({ code }) => code).join(' ') || <span className="font-sans text-[13px] font-bold">no test</span>}
       </span>
       <span role="cell" className="flex items-center gap-2 text-[13px]">
-        <BatonMark status={STATE_MARKS[item.state]} isDecoration /> {item.state}
+        <RequirementMark code={item.code} state={item.state} proof={toProof(item)}>
+          {item.state}
+        </RequirementMark>
       </span>
     </div>
   );

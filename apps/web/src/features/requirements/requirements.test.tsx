@@ -7,7 +7,11 @@ import { Requirements } from './requirements-app.tsx';
 const place = (code: string) => ({ code, name: `Name ${code}` });
 const requirement = (code: string, more: Partial<RequirementItem> = {}): RequirementItem => ({
   ...{ id: `id-${code}` as RequirementItem['id'], code, title: `What ${code} says`, description: '', kind: 'functional', priority: 'high' },
-  ...{ state: 'verified', nodes: [place('NS')], tests: [{ ...place('BIL-01'), status: 'passed' }] },
+  ...{
+    state: 'verified',
+    nodes: [place('NS')],
+    tests: [{ ...place('BIL-01'), standing: { standing: 'passed', cycle: 'ACC-1', turns: 1, passed: 1 } }],
+  },
   ...more,
 });
 const VIEW: Traceability = {
@@ -17,8 +21,14 @@ const VIEW: Traceability = {
     requirement('RQ-003', { state: 'not yet', tests: [], nodes: [] }),
   ],
   tests: [
-    { code: 'BIL-01', name: 'Price', node: 'NS', status: 'passed', requirements: ['RQ-001'] },
-    { code: 'BIL-09', name: 'Spare', node: 'NS', status: null, requirements: [] },
+    {
+      code: 'BIL-01',
+      name: 'Price',
+      node: 'NS',
+      standing: { standing: 'passed', cycle: 'ACC-1', turns: 1, passed: 1 },
+      requirements: ['RQ-001'],
+    },
+    { code: 'BIL-09', name: 'Spare', node: 'NS', standing: null, requirements: [] },
   ],
 };
 

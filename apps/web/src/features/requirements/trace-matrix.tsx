@@ -3,7 +3,9 @@ import type { RequirementItem, Traceability } from '@kindred-baton/contracts/req
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { BatonMark } from '../../ui/baton-mark.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { STATE_MARKS } from '../map/node-panel.tsx';
+import { RequirementMark, StandingMark } from '../progress/standing-mark.tsx';
+import { toProof } from './filter-requirements.ts';
+import { describeStanding, getStandingMark } from '@kindred-baton/core/standing';
 
 interface TraceMatrixProps {
   readonly requirements: readonly RequirementItem[];
@@ -14,7 +16,7 @@ interface TraceMatrixProps {
 const MOST_ROWS = 250;
 const MOST_COLUMNS = 160;
 
-/** Requirements down, tests across; a mark says how the test last went. A row or a column without any is a gap. */
+/** Requirements down, tests across; a mark says how the test stands. A row or a column without any is a gap. */
 export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) {
   const { base } = useProgramme();
   const { act } = useChanges();
@@ -44,7 +46,7 @@ export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) 
                 <th
                   key={test.code}
                   scope="col"
-                  className={`sticky top-0 z-10 h-[92px] border-b border-line align-bottom font-normal ${test.requirements.length === 0 ? 'bg-band' : 'bg-sheet'}`}
+                  className={`sticky top-0 z-10 h-[116px] border-b border-line align-bottom font-normal ${test.requirements.length === 0 ? 'bg-band' : 'bg-sheet'}`}
                 >
                   <a
                     className={`inline-block max-h-[86px] px-1 py-1 font-mono text-[12px] [writing-mode:vertical-rl] hover:underline ${test.requirements.length === 0 ? 'font-bold' : ''}`}
@@ -53,6 +55,9 @@ export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) 
                   >
                     {test.code}
                   </a>
+                  <span className="block text-center">
+                    <StandingMark test={test.code} standing={test.standing} />
+                  </span>
                 </th>
               ))}
             </tr>
@@ -64,16 +69,18 @@ export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) 
                   scope="row"
                   className={`sticky left-0 z-10 border-r border-b border-line-2 px-3 py-1 text-left font-normal ${item.tests.length === 0 ? 'bg-band' : 'bg-sheet'}`}
                 >
-                  <a
-                    className="flex items-center gap-2 hover:underline"
-                    href={`${base}/requirements?requirement=${encodeURIComponent(item.code)}`}
-                  >
-                    <BatonMark status={STATE_MARKS[item.state]} isDecoration />
-                    <span className="flex-none font-mono text-[12px] text-soft">{item.code}</span>
-                    <span className={`max-w-[210px] truncate ${item.tests.length === 0 ? 'font-bold' : ''}`} title={item.title}>
-                      {item.title}
-                    </span>
-                  </a>
+                  <span className="flex items-center gap-2">
+                    <RequirementMark code={item.code} state={item.state} proof={toProof(item)} />
+                    <a
+                      className="flex items-center gap-2 hover:underline"
+                      href={`${base}/requirements?requirement=${encodeURIComponent(item.code)}`}
+                    >
+                      <span className="flex-none font-mono text-[12px] text-soft">{item.code}</span>
+                      <span className={`max-w-[210px] truncate ${item.tests.length === 0 ? 'font-bold' : ''}`} title={item.title}>
+                        {item.title}
+                      </span>
+                    </a>
+                  </span>
                 </th>
                 {columns.map((test, column) => (
                   <Cell key={test.code} {...{ item, test, canEdit, row, column }} />
@@ -102,8 +109,8 @@ interface CellProps {
 
 function Cell({ item, test, canEdit, row, column }: CellProps) {
   const isLinked = test.requirements.includes(item.code);
-  const mark = isLinked ? <BatonMark status={test.status ?? 'waiting'} isDecoration /> : null;
-  const says = `${item.code} and ${test.code}: ${isLinked ? (test.status ?? 'linked, not run') : 'not linked'}`;
+  const mark = isLinked ? <BatonMark status={test.standing ? getStandingMark(test.standing.standing) : 'waiting'} isDecoration /> : null;
+  const says = `${item.code} and ${test.code}: ${isLinked ? (test.standing ? describeStanding(test.standing) : 'linked, in no cycle yet') : 'not linked'}`;
   return (
     <td
       className={`border-b border-line-2 p-0 text-center ${isLinked ? '' : item.tests.length === 0 || test.requirements.length === 0 ? 'bg-band' : ''}`}

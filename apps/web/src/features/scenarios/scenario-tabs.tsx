@@ -3,7 +3,7 @@ import { toAddress } from '../../client/call.ts';
 import FileDown from 'lucide-react/icons/file-down';
 import Redo2 from 'lucide-react/icons/redo-2';
 import Undo2 from 'lucide-react/icons/undo-2';
-import { MenuButton } from '../../ui/menu-button.tsx';
+import { MenuButton } from '../../ui/menus/menu-button.tsx';
 import { ViewTabs } from '../../ui/view-tabs.tsx';
 import type { ScenarioEditor } from './use-scenario.ts';
 

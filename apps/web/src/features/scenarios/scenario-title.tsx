@@ -1,6 +1,6 @@
 import Plus from 'lucide-react/icons/plus';
 import ShieldCheck from 'lucide-react/icons/shield-check';
-import { Choose } from '../../ui/choose.tsx';
+import { Choose } from '../../ui/menus/choose.tsx';
 import { Crumbs, PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';

@@ -2,7 +2,7 @@ import { toKey } from '../../client/use-read.ts';
 import { call } from '../../client/call.ts';
 import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { Choose } from '../../ui/choose.tsx';
+import { Choose } from '../../ui/menus/choose.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { FramedTable } from '../../ui/framed-table.tsx';

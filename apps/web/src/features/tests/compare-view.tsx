@@ -3,7 +3,7 @@ import type { TestDetail } from '@kindred-baton/contracts/tests/test';
 import type { StepDifference } from '@kindred-baton/core/tests/compare-versions';
 import { compareVersions } from '@kindred-baton/core/tests/compare-versions';
 import { printStep } from '@kindred-baton/core/tests/print-step';
-import { Choose } from '../../ui/choose.tsx';
+import { Choose } from '../../ui/menus/choose.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 
 const LABELS: Readonly<Record<StepDifference['kind'], { readonly word: string; readonly look: string }>> = {

@@ -1,5 +1,5 @@
 import Columns2 from 'lucide-react/icons/columns-2';
-import { Choose } from '../../ui/choose.tsx';
+import { Choose } from '../../ui/menus/choose.tsx';
 import { Crumbs, PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';

@@ -15,7 +15,7 @@ import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** The filters that an address may hold, and how each is said. */
-const FILTERS: Readonly<Record<FacetFilter | 'status' | 'scope' | 'test' | 'run' | 'hold', (value: string) => string>> = {
+const FILTERS: Readonly<Record<FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'run' | 'hold', (value: string) => string>> = {
   status: (value) => value.split(',').join(' or '),
   node: (value) => `at ${value}`,
   scope: (value) => `in ${value}`,
@@ -24,6 +24,7 @@ const FILTERS: Readonly<Record<FacetFilter | 'status' | 'scope' | 'test' | 'run'
   application: (value) => `in ${value === '-' ? 'no application' : value}`,
   priority: (value) => `priority ${value}`,
   test: (value) => `of test ${value}`,
+  requirement: (value) => `that show ${value}`,
   scenario: (value) => `of scenario ${value}`,
   run: (value) => `of run ${value}`,
   hold: () => 'waiting behind one hold',

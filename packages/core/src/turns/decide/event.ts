@@ -1,4 +1,4 @@
-import type { LeftoverWay } from '../../cycles/cycle.ts';
+import type { LeavingWay } from '../../cycles/cycle.ts';
 import type { DefectStatus } from '../../defects/defect.ts';
 import type { AttemptId, DefectId, PersonId, RunId, TeamId, TestVersionId, TurnId } from '../../ids.ts';
 import type { PinnedNeed } from '../turn.ts';
@@ -36,7 +36,7 @@ export type RunEvent =
     }
   | { readonly kind: 'log defect'; readonly defect: DefectId; readonly code: string; readonly title: string; readonly turn: TurnId }
   | { readonly kind: 'join defect'; readonly defect: DefectId; readonly turn: TurnId; readonly step: number }
-  | { readonly kind: 'leave out'; readonly runs: readonly { readonly id: RunId; readonly to: LeftoverWay; readonly reason: string }[] }
+  | { readonly kind: 'leave out'; readonly runs: readonly { readonly id: RunId; readonly to: LeavingWay; readonly reason: string }[] }
   | {
       readonly kind: 'repin';
       readonly version: number;

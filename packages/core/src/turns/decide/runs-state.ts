@@ -2,7 +2,7 @@
  * Runs as a decision sees them: what is stored of them, with the defects that hang on their turns. Moments are milliseconds since 1970; nothing
  * here has a clock, a database or an order of its own.
  */
-import type { CycleState, LeftoverWay } from '../../cycles/cycle.ts';
+import type { CycleState, LeavingWay } from '../../cycles/cycle.ts';
 import type { CycleRules } from '../../cycles/rules.ts';
 import type { DefectStatus } from '../../defects/defect.ts';
 import type { AttemptId, CycleId, DefectId, PersonId, RunId, TeamId, TestId, TestVersionId, TurnId } from '../../ids.ts';
@@ -75,7 +75,7 @@ export interface RunFacts {
   readonly id: RunId;
   readonly number: number;
   readonly cycle: CycleFacts;
-  readonly leftTo: LeftoverWay | null;
+  readonly leftTo: LeavingWay | null;
   readonly leftReason: string;
   readonly outcome: RunOutcome;
   /** Place i holds the turn with index i. */

@@ -1,4 +1,4 @@
-import { isLive } from '../../cycles/cycle.ts';
+import { isLive, skipsRest } from '../../cycles/cycle.ts';
 import { decideAfterRetest, isAtRetest, isHolding } from '../../defects/defect.ts';
 import type { TurnId } from '../../ids.ts';
 import { isTrouble } from '../../outcomes.ts';
@@ -40,7 +40,7 @@ function settleRun(run: RunFacts, defectsOf: ReadonlyMap<TurnId, readonly Defect
 
 function toTurnView(turn: TurnFacts, run: Pick<RunFacts, 'leftTo'>): TurnView {
   const { after, needs, latest, open, isRetestDue: isDue } = turn;
-  return { after, needs, latest, isUnderWay: open !== null, isRetestDue: isDue, isLeftOut: run.leftTo === 'dropped' };
+  return { after, needs, latest, isUnderWay: open !== null, isRetestDue: isDue, isLeftOut: skipsRest(run.leftTo) };
 }
 
 function toMoments(turn: TurnFacts, is: TurnAssessment, atMs: number): Pick<TurnFacts, 'readyAtMs' | 'doneAtMs'> {

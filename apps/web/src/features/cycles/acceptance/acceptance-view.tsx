@@ -13,6 +13,7 @@ import { FramedTable } from '../../../ui/framed-table.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { useInScope } from '../../frame/use-in-scope.ts';
+import { ProofLine } from '../../progress/standing-mark.tsx';
 import { toTurnsPath } from '../../progress/to-turns-path.ts';
 import { SignForm } from './sign-form.tsx';
 
@@ -153,12 +154,15 @@ function NodePanel({ node, cycle }: { readonly node: AcceptedNode; readonly cycl
       </PanelPart>
       <PanelPart title="Requirements" count={node.requirements.length}>
         <ul className="grid gap-1 text-[13px]">
-          {node.requirements.slice(0, 30).map(({ code, title, state }) => (
+          {node.requirements.slice(0, 30).map(({ code, title, state, proof }) => (
             <li key={code}>
               <a className="underline" href={`${base}/requirements?requirement=${encodeURIComponent(code)}`}>
                 {code}
               </a>{' '}
-              {title} <span className="text-soft">{state}</span>
+              {title} <b className="font-semibold">{state}</b>{' '}
+              <span className="block text-soft">
+                <ProofLine code={code} proof={proof} />
+              </span>
             </li>
           ))}
         </ul>

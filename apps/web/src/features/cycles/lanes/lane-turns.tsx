@@ -5,7 +5,7 @@ import type { KeyboardEvent } from 'react';
 import { useState } from 'react';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { countOf, formatDay, formatMinutes } from '../../../ui/format.ts';
-import { MenuButton } from '../../../ui/menu-button.tsx';
+import { MenuButton } from '../../../ui/menus/menu-button.tsx';
 import { FramedTable } from '../../../ui/framed-table.tsx';
 
 interface LaneTurnsProps {

@@ -1,3 +1,4 @@
+import { getLeavingLabel } from '@kindred-baton/core/cycles/cycle';
 import { getStatusLabel } from '@kindred-baton/core/outcomes';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
@@ -181,7 +182,7 @@ function RunRow({ run, isChosen, onToggle }: RunRowProps) {
         </a>
         {run.leftTo !== null && (
           <span className="block text-[13px]">
-            {run.leftTo === 'dropped' ? 'taken out' : 'left to the next cycle'}
+            {getLeavingLabel(run.leftTo)}
             {run.leftReason !== '' && `: ${run.leftReason}`}
           </span>
         )}

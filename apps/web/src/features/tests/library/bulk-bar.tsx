@@ -4,7 +4,7 @@ import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { useState } from 'react';
 import { countOf } from '../../../ui/format.ts';
-import { MenuButton } from '../../../ui/menu-button.tsx';
+import { MenuButton } from '../../../ui/menus/menu-button.tsx';
 
 interface BulkBarProps {
   readonly codes: readonly string[];

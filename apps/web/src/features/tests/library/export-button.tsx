@@ -2,7 +2,7 @@ import { call } from '../../../client/call.ts';
 import type { JobView, TestFormat } from '@kindred-baton/contracts/jobs/job';
 import FileDown from 'lucide-react/icons/file-down';
 import { lazy, Suspense, useState } from 'react';
-import { MenuButton } from '../../../ui/menu-button.tsx';
+import { MenuButton } from '../../../ui/menus/menu-button.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
 import { toMessage } from '../../../client/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';

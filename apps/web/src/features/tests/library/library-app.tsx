@@ -105,8 +105,8 @@ function AllTests({ initial }: { readonly initial: TestList }) {
 function describe({ total, all, facets }: TestList): string {
   const of = total === all ? countOf(all, 'test') : `${total.toLocaleString('en')} of ${countOf(all, 'test')}`;
   const unused = facets.used.find(({ key }) => key === 'none')?.count ?? 0;
-  const failed = facets.last.find(({ key }) => key === 'failed')?.count ?? 0;
-  return [of, ...(failed > 0 ? [`${failed} failed last`] : []), ...(unused > 0 ? [`${unused} in no scenario`] : [])].join(' · ');
+  const failing = facets.stands.find(({ key }) => key === 'failing')?.count ?? 0;
+  return [of, ...(failing > 0 ? [`${failing} failing`] : []), ...(unused > 0 ? [`${unused} in no scenario`] : [])].join(' · ');
 }
 
 /** The marked tests; with Shift, from the last one marked to this one. */

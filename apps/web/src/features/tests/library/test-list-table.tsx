@@ -2,7 +2,7 @@ import type { TestListItem } from '@kindred-baton/contracts/tests/library';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { KeyboardEvent } from 'react';
 import { useEffect, useRef } from 'react';
-import { BatonMark } from '../../../ui/baton-mark.tsx';
+import { StandingMark } from '../../progress/standing-mark.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import type { TestPages } from './use-test-pages.ts';
@@ -17,7 +17,7 @@ interface TestListTableProps {
 const ROW_PX = 37;
 const COLUMNS = 'grid grid-cols-[24px_82px_minmax(150px,1.5fr)_minmax(100px,1fr)_92px_86px_68px_44px] items-center gap-x-2.5';
 const SORTS = { Code: 'code', Test: 'name', Team: 'team', Uses: 'used' } as const;
-const HEADS = ['', 'Code', 'Test', 'Activity', 'Team', 'Version', 'Uses', 'Last'];
+const HEADS = ['', 'Code', 'Test', 'Activity', 'Team', 'Version', 'Uses', 'Stands'];
 
 /** The tests that are found, a page at a time; only the rows that are seen are drawn. */
 export function TestListTable({ pages, marked, onMark }: TestListTableProps) {
@@ -157,7 +157,9 @@ function Row({ index, test, top, marked, onMark }: RowProps) {
           <span role="cell" className="text-[13px]" title={test.usedIn > 0 ? `A leg in ${test.usedIn}` : 'In no scenario'}>
             {test.usedIn > 0 ? test.usedIn : <span className="text-soft">none</span>}
           </span>
-          <span role="cell">{test.status && <BatonMark status={test.status} />}</span>
+          <span role="cell">
+            <StandingMark test={test.code} standing={test.standing} />
+          </span>
         </>
       )}
     </div>

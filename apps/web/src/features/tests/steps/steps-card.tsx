@@ -4,7 +4,7 @@ import Sparkles from 'lucide-react/icons/brush-cleaning';
 import Redo from 'lucide-react/icons/redo-2';
 import Undo from 'lucide-react/icons/undo-2';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { Choose } from '../../../ui/choose.tsx';
+import { Choose } from '../../../ui/menus/choose.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { DataRows } from '../data-rows.tsx';
 import type { EditorProps } from '../editor-props.ts';

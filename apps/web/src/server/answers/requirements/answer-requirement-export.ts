@@ -18,7 +18,7 @@ export async function answerRequirementExport({ ask, actor, url }: Call): Promis
   const format = url.searchParams.get('format') ?? 'xlsx';
   if (!Object.hasOwn(WRITERS, format)) throw new AppError('invalid', `Requirements are not written as ${format}; XLSX, CSV and ReqIF are.`);
   const known = format as keyof typeof WRITERS;
-  const { requirements } = await ask(listRequirements, undefined);
+  const { requirements } = await ask(listRequirements, {});
   const list = requirements.map((each) => ({
     ...each,
     nodes: each.nodes.map(({ code }) => code),

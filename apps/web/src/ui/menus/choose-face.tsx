@@ -1,5 +1,4 @@
 import ChevronDown from 'lucide-react/icons/chevron-down';
-import { SleepingButton, wakeOnPress } from './sleeping-button.tsx';
 
 interface Choice {
   readonly key: string;
@@ -26,18 +25,3 @@ export function ChooseFace({ label, text }: { readonly label: string; readonly t
     </>
   );
 }
-
-/** One of a list, as a control of the title row: its label and its value in one button. */
-export const Choose = wakeOnPress<ChooseProps>(
-  () => import('./open-choose.tsx').then(({ OpenChoose }) => OpenChoose),
-  ({ label, choices, chosen, isDisabled = false }, wake) => {
-    const text = choices.find(({ key }) => key === chosen)?.name;
-    return (
-      <span className="min-w-0">
-        <SleepingButton label={`${label} ${text ?? ''}`.trim()} className={CHOOSE_LOOK} isDisabled={isDisabled} popup="listbox" {...wake}>
-          <ChooseFace label={label} text={text} />
-        </SleepingButton>
-      </span>
-    );
-  },
-);

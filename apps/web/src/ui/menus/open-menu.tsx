@@ -1,6 +1,6 @@
 import { Button, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
-import type { MenuButtonProps } from './menu-button.tsx';
-import { MenuFace, toMenuLook } from './menu-button.tsx';
+import type { MenuButtonProps } from './menu-face.tsx';
+import { MenuFace, toMenuLook } from './menu-face.tsx';
 
 /** The menu button once it has been pressed: its menu is open. */
 export function OpenMenu({ choices, onChoose, isDisabled = false, ...face }: MenuButtonProps) {

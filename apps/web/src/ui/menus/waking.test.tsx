@@ -1,9 +1,9 @@
 import { screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
-import { openScreen } from '../../test-support/open-screen.tsx';
+import { openScreen } from '../../../test-support/open-screen.tsx';
 import { Choose } from './choose.tsx';
-import { DialogBox } from './dialog.tsx';
+import { DialogBox } from '../dialog.tsx';
 import { MenuButton } from './menu-button.tsx';
 
 describe('a control whose code is fetched when it is needed', () => {

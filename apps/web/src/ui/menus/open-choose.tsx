@@ -1,6 +1,6 @@
 import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
-import type { ChooseProps } from './choose.tsx';
-import { CHOOSE_LOOK, ChooseFace } from './choose.tsx';
+import type { ChooseProps } from './choose-face.tsx';
+import { CHOOSE_LOOK, ChooseFace } from './choose-face.tsx';
 
 /** The control once it has been pressed: its list is open. */
 export function OpenChoose({ label, choices, chosen, onChoose, isDisabled = false }: ChooseProps) {

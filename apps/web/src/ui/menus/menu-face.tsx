@@ -1,6 +1,5 @@
 import ChevronDown from 'lucide-react/icons/chevron-down';
 import type { ReactNode } from 'react';
-import { SleepingButton, wakeOnPress } from './sleeping-button.tsx';
 
 interface MenuChoice {
   readonly key: string;
@@ -31,13 +30,3 @@ export function MenuFace({ label, icon }: Pick<MenuButtonProps, 'label' | 'icon'
     </>
   );
 }
-
-/** A button that offers a few things to do. */
-export const MenuButton = wakeOnPress<MenuButtonProps>(
-  () => import('./open-menu.tsx').then(({ OpenMenu }) => OpenMenu),
-  (props, wake) => (
-    <SleepingButton className={toMenuLook(props)} isDisabled={props.isDisabled ?? false} popup="menu" {...wake}>
-      <MenuFace {...props} />
-    </SleepingButton>
-  ),
-);

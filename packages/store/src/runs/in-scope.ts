@@ -1,0 +1,10 @@
+import { OUT_OF_SCOPE } from '@kindred-baton/core/cycles/cycle';
+import { isNull, notInArray, or, sql } from 'drizzle-orm';
+import { runs } from '../schema/cycles.ts';
+import { turns } from '../schema/turns.ts';
+
+/** The one meaning of *in scope*: runs that were not taken out of their cycle while it was open. Every figure of a cycle is over these. */
+export const isRunInScope = or(isNull(runs.leftTo), notInArray(runs.leftTo, OUT_OF_SCOPE));
+
+/** The same of turns, where their runs are not joined. */
+export const isTurnInScope = sql`not exists (select from runs as own where own.id = ${turns.runId} and own.left_to::text in ${OUT_OF_SCOPE})`;
