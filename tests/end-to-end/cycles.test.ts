@@ -79,7 +79,7 @@ describe('a cycle in the lead’s hands', () => {
     await lead.sees(/turns? that nobody has tried/);
     await lead.type('Why', 'That tariff comes next year');
     await lead.press('Take out');
-    await lead.sees('Changed since it opened');
+    await lead.sees('Scope and rules changed');
     await lead.sees('That tariff comes next year');
     expect((await cycle()).runs.find(({ number }) => number === 3)).toMatchObject({ leftTo: 'taken out' });
   });

@@ -17,6 +17,7 @@ const STANDING_FACTS = {
 } as const satisfies Readonly<Record<string, StandingFacts>>;
 export type Standing = keyof typeof STANDING_FACTS;
 export const STANDINGS = Object.keys(STANDING_FACTS) as [Standing, ...Standing[]];
+export const isStanding = (text: string): text is Standing => Object.hasOwn(STANDING_FACTS, text);
 export const getStandingLabel = (standing: Standing): string => STANDING_FACTS[standing].label;
 export const getStandingMark = (standing: Standing): TurnStatus => STANDING_FACTS[standing].mark;
 

@@ -126,6 +126,8 @@ export const cycleDetailSchema = z.object({
   ),
   /** What keeps it from being opened, while it is planned. */
   obstacles: z.array(z.object({ scenario: z.string(), message: z.string() })),
+  /** Legs that stay with an older version than the newest agreed one, while it is planned: what opening would pin. */
+  older: z.array(z.object({ test: z.string(), version: z.int(), newest: z.int(), scenarios: z.array(z.string()) })),
 });
 export type CycleDetail = z.infer<typeof cycleDetailSchema>;
 

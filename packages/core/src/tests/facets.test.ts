@@ -27,6 +27,9 @@ describe('the facets of the library', () => {
     expect(facetTests(TESTS, { tag: ['smoke', 'none of these'], priority: ['high'] }).found).toEqual([TESTS[0]]);
     expect(facetTests(TESTS, { used: ['none'], stands: ['failing'], team: ['none'] }).found).toEqual([TESTS[2]]);
     expect(facetTests(TESTS, {}).found).toHaveLength(3);
+    // An address may ask for what there is not, or is no longer.
+    const { found, counts } = facetTests(TESTS, { stands: ['gone with the wind'] });
+    expect([found, counts.stands.at(0)]).toEqual([[], { key: 'gone with the wind', name: 'gone with the wind', count: 0 }]);
   });
 
   it('count each facet by what the others ask for, so that its other values can be chosen too', () => {

@@ -1,7 +1,7 @@
 import type { Priority } from '../values/priority.ts';
 import { PRIORITIES } from '../values/priority.ts';
 import type { Standing } from '../standing.ts';
-import { getStandingLabel, STANDINGS } from '../standing.ts';
+import { getStandingLabel, isStanding, STANDINGS } from '../standing.ts';
 import type { RunBy, VersionState } from './version.ts';
 import { RUN_BY, VERSION_STATES } from './version.ts';
 
@@ -44,7 +44,7 @@ export const TEST_FACETS = {
     label: 'How it stands',
     read: ({ standing }) => [standing?.standing ?? NONE],
     order: [...STANDINGS, NONE],
-    nameOf: (key) => (key === NONE ? 'in no cycle yet' : getStandingLabel(key as Standing)),
+    nameOf: (key) => (key === NONE ? 'in no cycle yet' : isStanding(key) ? getStandingLabel(key) : key),
   },
   tag: { label: 'Tag', read: ({ tags }) => tags },
   used: {

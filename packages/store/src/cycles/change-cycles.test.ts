@@ -132,7 +132,10 @@ describe('planning and opening a cycle', () => {
     });
     await db.perform(lead, agreeTest, { code: 'CUS-01', number: 2, revision: 1 });
     expect((await db.ask(lead, getScenario, 'NS-S6')).document.legs[0]?.version).toBe(1);
+    const older = async () => (await db.ask(lead, getCycle, 'P-4')).older;
+    expect(await older()).toEqual([{ test: 'CUS-01', version: 1, newest: 2, scenarios: ['NS-S6'] }]);
     await db.perform(lead, takeVersion, { test: 'CUS-01', scenarios: ['NS-S6'] });
+    expect(await older()).toEqual([]);
     await open('P-4');
     const pinned = await turnsOf('P-4');
     expect(pinned.map(({ assignee }) => assignee)).toEqual(before.map(({ assignee }) => assignee));

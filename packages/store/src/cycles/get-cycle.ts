@@ -10,6 +10,7 @@ import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Query, ReadContext } from '../operation.ts';
+import type { LoadedScenario } from '../scenarios/load-chains.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
 import { cycleEnvironments, cycles, runs } from '../schema/cycles.ts';
@@ -56,7 +57,7 @@ export const getCycle: Query<string, CycleDetail> = {
         })),
       })),
       lanes: layOutLanes(counted, laneRows),
-      obstacles: cycle.state === 'planning' ? await listObstacles(context, runRows, cycle) : [],
+      ...(cycle.state === 'planning' ? await lookAhead(context, runRows, cycle) : { obstacles: [], older: [] }),
     };
   },
 };
@@ -147,19 +148,41 @@ function layOutLanes(turnRows: readonly TurnOfCycle[], lanePeople: readonly Lane
     }));
 }
 
-async function listObstacles(
+/** What opening it would meet: what stands in its way, and the older versions that it would pin. */
+async function lookAhead(
   context: ReadContext,
   runRows: Awaited<ReturnType<typeof loadRunRows>>,
   { rules }: CycleRow,
-): Promise<CycleDetail['obstacles']> {
+): Promise<Pick<CycleDetail, 'obstacles' | 'older'>> {
   const { scenarios: loaded } = await loadChains(context, [...new Set(runRows.map(({ run }) => run.scenarioId))]);
-  return loaded.flatMap((scenario) =>
-    findObstacles(
-      scenario,
-      runRows.filter(({ run }) => run.scenarioId === scenario.scenario.id).map(({ run }) => run),
-      rules,
+  return {
+    obstacles: loaded.flatMap((scenario) =>
+      findObstacles(
+        scenario,
+        runRows.filter(({ run }) => run.scenarioId === scenario.scenario.id).map(({ run }) => run),
+        rules,
+      ),
     ),
-  );
+    older: listOlder(loaded),
+  };
+}
+
+function listOlder(loaded: readonly LoadedScenario[]): CycleDetail['older'] {
+  const older = new Map<string, CycleDetail['older'][number]>();
+  for (const { scenario, legs } of loaded)
+    for (const { test, version, newer } of legs) {
+      if (!test || !version || newer === null) continue;
+      const known = older.get(`${test.code} ${version.number}`);
+      if (known && !known.scenarios.includes(scenario.code)) known.scenarios.push(scenario.code);
+      if (!known)
+        older.set(`${test.code} ${version.number}`, {
+          test: test.code,
+          version: version.number,
+          newest: newer,
+          scenarios: [scenario.code],
+        });
+    }
+  return [...older.values()].sort((a, b) => (a.test < b.test ? -1 : 1));
 }
 
 function loadEnvironments({ db }: ReadContext, cycleId: CycleId): Promise<CycleDetail['environments']> {

@@ -15,7 +15,7 @@ import { findObstacles } from './find-obstacles.ts';
 import { lockCycle } from './require-cycle.ts';
 
 /**
- * Moves a cycle on. Opening pins the newest agreed versions and refuses while something would keep a baton from arriving; closing asks
+ * Moves a cycle on. Opening pins the version of each leg (the newest agreed one, or the older one that it stays with) and refuses while something would keep a baton from arriving; closing asks
  * for every run that is not through where it goes.
  */
 export const moveCycle: Operation<{ code: string } & MoveCycle, { state: CycleState }> = {

@@ -1,5 +1,6 @@
 import { useRead } from '../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
+import { isInScope } from '@kindred-baton/core/cycles/cycle';
 import { lazy, Suspense } from 'react';
 import { countOf, formatSpan } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
@@ -52,7 +53,7 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
         about={
           <>
             <span className="font-mono">{cycle.code}</span> · {cycle.purpose} · <b className="text-ink">{cycle.state}</b> ·{' '}
-            {countOf(cycle.runs.length, 'run')}
+            {countOf(cycle.runs.filter(({ leftTo }) => isInScope(leftTo)).length, 'run')}
           </>
         }
       >
@@ -77,7 +78,7 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
         {view === 'lanes' && <LanesView cycle={cycle} />}
         {view === 'scope' && <ScopeView cycle={cycle} />}
         {view === 'rules' && <SettingsView key={cycle.state} cycle={cycle} />}
-        {view === 'changes' && <SinceOpeningView code={cycle.code} canTake={can('run cycles') && cycle.state === 'open'} />}
+        {view === 'changes' && <SinceOpeningView cycle={cycle} canTake={can('run cycles') && cycle.state === 'open'} />}
         {view === 'acceptance' && <AcceptanceView cycle={cycle} />}
       </Suspense>
     </>

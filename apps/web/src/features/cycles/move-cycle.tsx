@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import type { Leftover } from './close-dialog.tsx';
 import { CloseDialog } from './close-dialog.tsx';
+import { OlderVersions } from './obstacles.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 const MOVES: Readonly<Record<CycleState, { readonly label: string; readonly says: string }>> = {
@@ -47,6 +48,7 @@ export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
       {asked && asked !== 'closed' && (
         <DialogBox title={`${MOVES[asked].label}: ${cycle.name}`} isOpen onClose={() => setAsked(null)}>
           <p>{MOVES[asked].says}</p>
+          {asked === 'open' && <OlderVersions cycle={cycle} />}
           <div className="mt-4 flex justify-end gap-2">
             <button type="button" className="button" onClick={() => setAsked(null)}>
               Not yet

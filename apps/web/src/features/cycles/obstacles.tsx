@@ -5,6 +5,26 @@ import { useProgramme } from '../frame/programme-context.tsx';
 
 const SHOWN = 4;
 
+/** The versions that opening would pin although newer ones are agreed, each leading to what the newer one would change. */
+export function OlderVersions({ cycle }: { readonly cycle: CycleDetail }) {
+  const { base } = useProgramme();
+  if (cycle.older.length === 0) return null;
+  return (
+    <p className="mt-1.5 text-[13px]">
+      <b className="font-semibold">{`${countOf(cycle.older.length, 'older version')} will be pinned: `}</b>
+      {cycle.older.map(({ test, version, newest, scenarios }, index) => (
+        <span key={`${test} ${version}`}>
+          {index > 0 && ', '}
+          <a className="underline" href={`${base}/scenarios?view=review&test=${encodeURIComponent(test)}`}>
+            {test}
+          </a>
+          {` version ${version} though ${newest} is agreed, in ${scenarios.join(', ')}`}
+        </span>
+      ))}
+    </p>
+  );
+}
+
 /** What keeps a planned cycle from being opened. */
 export function Obstacles({ cycle }: { readonly cycle: CycleDetail }) {
   const { base } = useProgramme();
@@ -33,6 +53,7 @@ export function Obstacles({ cycle }: { readonly cycle: CycleDetail }) {
           ))}
         </ul>
       )}
+      <OlderVersions cycle={cycle} />
       {obstacles.length > SHOWN && (
         <button type="button" className="mt-1 text-[13px] underline" onClick={() => setIsWhole(!isWhole)}>
           {isWhole ? 'Fewer' : `and ${obstacles.length - SHOWN} more`}

@@ -30,7 +30,10 @@ export function RulesFields({ rules, onChange, isDisabled = false }: RulesFields
   return (
     <fieldset disabled={isDisabled} className="@container grid gap-4">
       <legend className="sr-only">Rules</legend>
-      <Rule title="Versions" bites="On opening. Of a test always the newest agreed version is pinned; a draft never is.">
+      <Rule
+        title="Versions"
+        bites="On opening. Pinned is the newest agreed version of each test, or the older one that a leg stays with; a draft never is."
+      >
         <Check isOn={rules.onlyAgreedScenarios} onChange={(on) => set({ onlyAgreedScenarios: on })}>
           Scenarios that are still sketches keep it from opening
         </Check>

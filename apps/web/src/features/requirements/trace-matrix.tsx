@@ -55,7 +55,7 @@ export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) 
                   >
                     {test.code}
                   </a>
-                  <span className="block text-center">
+                  <span className="block h-[24px] text-center">
                     <StandingMark test={test.code} standing={test.standing} />
                   </span>
                 </th>

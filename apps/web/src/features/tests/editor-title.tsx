@@ -54,12 +54,7 @@ export function EditorTitle({ test, draft, dispatch, saving, canEdit, base }: Ed
         </button>
       )}
       {canEdit && saving.isDraft && can('agree tests') && (
-        <button
-          type="button"
-          className="button button-primary"
-          disabled={draft.isChanged || saving.isBusy}
-          onClick={() => void saving.agree()}
-        >
+        <button type="button" className="button button-primary" onClick={() => void saving.agree()}>
           Agree version {draft.base.number}
         </button>
       )}

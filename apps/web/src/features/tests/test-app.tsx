@@ -20,6 +20,7 @@ import { useSaving } from './use-saving.ts';
 /** What is not looked at is not fetched. */
 const CompareView = lazy(() => import('./compare-view.tsx'));
 const PinnedPart = lazy(() => import('./pinned-part.tsx'));
+const AgreeDialog = lazy(() => import('./agree-dialog.tsx'));
 const ConflictDialog = lazy(() => import('./conflict-dialog.tsx'));
 
 const KEYS = [
@@ -92,6 +93,17 @@ function TestEditor({ test }: { readonly test: TestDetail }) {
             <AboutPart {...{ test, canEdit }} minutes={draft.minutes} onMinutes={(minutes) => dispatch({ kind: 'minutes', minutes })} />
           </SidePanel>
         </div>
+      )}
+      {saving.broken && (
+        <Suspense fallback={null}>
+          <AgreeDialog
+            test={test.code}
+            version={draft.base.number}
+            broken={saving.broken}
+            onAgree={() => void saving.agree(true)}
+            onClose={saving.forgetBroken}
+          />
+        </Suspense>
       )}
       {saving.conflict && (
         <Suspense fallback={null}>

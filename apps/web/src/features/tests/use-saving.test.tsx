@@ -12,6 +12,7 @@ import { useSaving } from './use-saving.ts';
 
 vi.mock('../../client/leave-to.ts', () => ({ leaveTo: vi.fn() }));
 
+const REVIEW = { test: { code: 'BIL-01', name: 'Price the quote' }, by: null, differences: [], scenarios: [] };
 const DRAFT = makeTest({ version: makeVersion({ number: 2, state: 'draft', revision: 4 }) });
 
 function open(test: TestDetail = DRAFT) {
@@ -115,8 +116,49 @@ describe('a draft', () => {
     expect(saving().conflict).toBeNull();
   });
 
+  it('is agreed by the first press, with what was typed just before and what is being saved meanwhile', async () => {
+    const { server, user, saving } = open();
+    const answer = defer<{ number: number; revision: number }>();
+    server.on('saveTest', () => (saves(server).length === 1 ? answer.promise : { number: 2, revision: 6 }));
+    server.on('getChangeReview', () => REVIEW);
+    server.on('agreeTest', () => ({ number: 2 }));
+    await user.type(screen.getByLabelText('Name'), '!');
+    await user.keyboard('{Control>}s{/Control}');
+    await user.type(screen.getByLabelText('Name'), '?');
+    let isDone = false;
+    act(
+      () =>
+        void saving()
+          .agree()
+          .then(() => (isDone = true)),
+    );
+    await act(async () => answer.resolve({ number: 2, revision: 5 }));
+    await waitFor(() => expect(isDone).toBe(true));
+    expect(saves(server)).toMatchObject([
+      { name: 'Price the quote!', base: { revision: 4 } },
+      { name: 'Price the quote!?', base: { revision: 5 } },
+    ]);
+    expect(server.calls.at(-1)).toMatchObject({ name: 'agreeTest', input: { number: 2, revision: 6 } });
+  });
+
+  it('that scenarios would break with asks before, and is agreed all the same if that is meant', async () => {
+    const { server, saving } = open();
+    const line = { code: 'NS-S1', name: 'Supply', legs: [2], brings: [], isTaken: false, verdict: 'breaks' };
+    server.on('getChangeReview', () => ({ ...REVIEW, scenarios: [line, { ...line, code: 'NS-S2', verdict: 'needs a look' }] }) as never);
+    server.on('agreeTest', () => ({ number: 2 }));
+    await act(() => saving().agree());
+    expect(saving().broken?.map(({ code }) => code)).toEqual(['NS-S1']);
+    expect(server.calls.map(({ name }) => name)).not.toContain('agreeTest');
+    act(() => saving().forgetBroken());
+    expect(saving().broken).toBeNull();
+    await act(() => saving().agree(true));
+    expect(server.calls.at(-1)).toMatchObject({ name: 'agreeTest' });
+    expect(leaveTo).toHaveBeenCalledTimes(1);
+  });
+
   it('is agreed or dropped at the revision that is shown, and the page comes back without a query', async () => {
     const { server, saving } = open();
+    server.on('getChangeReview', () => REVIEW);
     server.on('agreeTest', () => ({ number: 2 }));
     await act(() => saving().agree());
     expect(server.calls.at(-1)).toMatchObject({ name: 'agreeTest', params: { code: 'BIL-01' }, input: { number: 2, revision: 4 } });

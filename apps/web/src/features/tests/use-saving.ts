@@ -1,10 +1,12 @@
 import { leaveTo } from '../../client/leave-to.ts';
 import { listTopics } from '../../client/stale.ts';
 import { askAgain } from '../../client/use-changes.ts';
+import type { Output } from '../../client/call.ts';
 import { call } from '../../client/call.ts';
 import type { TestDetail, TestVersionView } from '@kindred-baton/contracts/tests/test';
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { useNotice } from '../../ui/notices.tsx';
 import { RequestError, toMessage } from '../../client/request.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -13,6 +15,8 @@ import { toSaveTest } from './test-draft.ts';
 
 const QUIET_MS = 1_200;
 const RETRY_MS = 5_000;
+
+export type BrokenScenario = Output<'getChangeReview'>['scenarios'][number];
 
 export interface Saving {
   readonly isBusy: boolean;
@@ -23,7 +27,11 @@ export interface Saving {
   /** Why the last save did not go through; it is tried again. */
   readonly refusal: string | null;
   readonly save: () => Promise<void>;
-  readonly agree: () => Promise<void>;
+  /** Saves first what is not saved yet. Where scenarios would break it asks before, unless it was asked. */
+  readonly agree: (isAsked?: boolean) => Promise<void>;
+  /** The scenarios that the version to be agreed would break; null: nothing is asked. */
+  readonly broken: readonly BrokenScenario[] | null;
+  readonly forgetBroken: () => void;
   readonly discard: () => Promise<void>;
   readonly forgetConflict: () => void;
 }
@@ -38,11 +46,14 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
   const [conflict, setConflict] = useState<TestVersionView | null>(null);
   const [problems, setProblems] = useState<RequestError['problems']>([]);
   const [refusal, setRefusal] = useState<string | null>(null);
-  const isSending = useRef(false);
+  const [broken, setBroken] = useState<readonly BrokenScenario[] | null>(null);
+  const inFlight = useRef<Promise<void> | null>(null);
+  const latest = useRef(draft);
+  useLayoutEffect(() => {
+    latest.current = draft;
+  });
   const params = { code: test.code };
-  const attempt = async (send: () => Promise<void>) => {
-    if (isSending.current) return;
-    isSending.current = true;
+  const tryIt = async (send: () => Promise<void>) => {
     setIsBusy(true);
     try {
       await send();
@@ -58,20 +69,37 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
       else setRefusal(toMessage(error));
       if (error instanceof RequestError) setProblems(error.problems);
     } finally {
-      isSending.current = false;
+      inFlight.current = null;
       setIsBusy(false);
     }
   };
-  const save = () =>
-    attempt(async () => {
-      const saved = await call(api, 'saveTest', { params, input: toSaveTest(draft) });
-      dispatch({ kind: 'saved', base: saved, edits: draft.edits });
-      if (!isDraft) notify({ kind: 'done', text: `Version ${saved.number} is saved as a draft.` });
-      setIsDraft(true);
+  const attempt = (send: () => Promise<void>) => (inFlight.current ??= tryIt(send));
+  const store = async () => {
+    const now = latest.current;
+    const saved = await call(api, 'saveTest', { params, input: toSaveTest(now) });
+    flushSync(() => dispatch({ kind: 'saved', base: saved, edits: now.edits }));
+    if (!isDraft) notify({ kind: 'done', text: `Version ${saved.number} is saved as a draft.` });
+    setIsDraft(true);
+  };
+  const save = () => attempt(store);
+  /** What was pressed while a save is on its way is done after it. */
+  const follow = async (send: () => Promise<void>) => {
+    await inFlight.current;
+    await attempt(send);
+  };
+  const agree = (isAsked = false) =>
+    follow(async () => {
+      if (latest.current.isChanged) await store();
+      const { base } = latest.current;
+      const ends = isAsked || base.number === 1 ? [] : await listBroken(api, test.code);
+      setBroken(ends.length > 0 ? ends : null);
+      if (ends.length > 0) return;
+      await call(api, 'agreeTest', { params, input: base });
+      leaveTo(location.pathname);
     });
-  const leave = (send: () => Promise<unknown>) =>
-    attempt(async () => {
-      await send();
+  const discard = () =>
+    follow(async () => {
+      await call(api, 'discardDraft', { params, input: latest.current.base });
       leaveTo(location.pathname);
     });
   useEffect(() => {
@@ -94,12 +122,17 @@ export function useSaving(test: TestDetail, draft: TestDraft, dispatch: (event: 
     };
   });
   return {
-    ...{ isBusy, isDraft, conflict, problems, refusal, save },
-    agree: () => leave(() => call(api, 'agreeTest', { params, input: draft.base })),
-    discard: () => leave(() => call(api, 'discardDraft', { params, input: draft.base })),
+    ...{ isBusy, isDraft, conflict, problems, refusal, broken, save, agree, discard },
+    forgetBroken: () => setBroken(null),
     forgetConflict: () => {
       setIsDraft((before) => before || conflict?.state === 'draft');
       setConflict(null);
     },
   };
+}
+
+/** The scenarios that would not hold with the draft in the place of the version that they use. */
+async function listBroken(api: string, test: string): Promise<BrokenScenario[]> {
+  const { scenarios } = await call(api, 'getChangeReview', { input: { test } });
+  return scenarios.filter(({ verdict, isTaken }) => verdict === 'breaks' && !isTaken);
 }

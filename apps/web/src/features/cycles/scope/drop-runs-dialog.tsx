@@ -38,7 +38,7 @@ export function DropRunsDialog({ cycle, runs, onClose, onDone }: DropRunsDialogP
               <li>
                 {effects.attempts === 0
                   ? 'No attempt was made yet.'
-                  : `${countOf(effects.attempts, 'attempt')} already made ${effects.attempts === 1 ? 'stays' : 'stay'} to be read and counted.`}
+                  : `${countOf(effects.attempts, 'attempt')} already made ${effects.attempts === 1 ? 'stays' : 'stay'} to be read at the run; its turns count no more.`}
               </li>
             )}
             {effects.openDefects.length > 0 && <li>Open defects stay open: {effects.openDefects.join(', ')}.</li>}

@@ -1,14 +1,21 @@
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
+import { EmptyView } from '../../../ui/empty-view.tsx';
 import { Moment } from '../../../ui/moment.tsx';
 
+interface ScopeChangesProps {
+  readonly changes: CycleDetail['scopeChanges'];
+  /** What is said when there are none. */
+  readonly empty: string;
+}
+
 /** What was changed of scope and rules since the cycle opened: who, why, before and after. */
-export function ScopeChanges({ changes }: { readonly changes: CycleDetail['scopeChanges'] }) {
-  if (changes.length === 0) return null;
+export function ScopeChanges({ changes, empty }: ScopeChangesProps) {
   return (
-    <section className="card mt-4" aria-labelledby="scope-changes">
+    <section className="card" aria-labelledby="scope-changes">
       <h2 id="scope-changes" className="border-b border-line-2 px-4 py-2.5">
-        Changed since it opened <span className="ml-1 font-normal text-soft">{changes.length}</span>
+        Scope and rules changed <span className="ml-1 font-normal text-soft">{changes.length}</span>
       </h2>
+      {changes.length === 0 && <EmptyView title={empty} />}
       <ol className="px-4">
         {changes.map((change) => (
           <li key={change.at + change.action} className="border-b border-line-2 py-2.5 last:border-b-0">

@@ -53,7 +53,11 @@ export function ScopeView({ cycle }: { readonly cycle: CycleDetail }) {
         </div>
       )}
       <RunTable cycle={cycle} chosen={chosen} onChoose={canChange ? setChosen : null} />
-      <ScopeChanges changes={cycle.scopeChanges} />
+      {cycle.scopeChanges.length > 0 && (
+        <div className="mt-4">
+          <ScopeChanges changes={cycle.scopeChanges} empty="" />
+        </div>
+      )}
       {asked === 'add' && <AddDialog cycle={cycle} onClose={() => setAsked(null)} />}
       {asked === 'drop' && (
         <DropRunsDialog

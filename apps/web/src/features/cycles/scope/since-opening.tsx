@@ -1,14 +1,17 @@
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
+import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import { useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { Moment } from '../../../ui/moment.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { MapChanges } from './map-changes.tsx';
+import { ScopeChanges } from './scope-changes.tsx';
 
-/** What changed since the cycle opened: tests, scenarios and the map; each test and scenario can be taken over. */
-export function SinceOpeningView({ code, canTake }: { readonly code: string; readonly canTake: boolean }) {
+/** What changed since the cycle opened: its scope and rules, tests, scenarios and the map; each test and scenario can be taken over. */
+export function SinceOpeningView({ cycle, canTake }: { readonly cycle: CycleDetail; readonly canTake: boolean }) {
+  const { code } = cycle;
   const { base } = useProgramme();
   const { act } = useChanges();
   const [busy, setBusy] = useState<string | null>(null);
@@ -33,6 +36,7 @@ export function SinceOpeningView({ code, canTake }: { readonly code: string; rea
     );
   return (
     <div className="grid gap-4">
+      <ScopeChanges changes={cycle.scopeChanges} empty="Its scope and rules are as they were when it opened." />
       <Items title="Tests with a newer version" empty="Every turn is on the newest agreed version of its test." items={data.tests.length}>
         {data.tests.map(({ test, name, pinned, newest, notBegun, begun }) => (
           <Item

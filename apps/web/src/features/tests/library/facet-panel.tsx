@@ -1,7 +1,6 @@
 import type { TestList } from '@kindred-baton/contracts/tests/library';
 import type { TestFacet } from '@kindred-baton/core/tests/facets';
-import type { Standing } from '@kindred-baton/core/standing';
-import { getStandingMark } from '@kindred-baton/core/standing';
+import { getStandingMark, isStanding } from '@kindred-baton/core/standing';
 import { TEST_FACETS, TEST_FACET_NAMES } from '@kindred-baton/core/tests/facets';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
@@ -44,7 +43,7 @@ function Facet({ name, values }: { readonly name: TestFacet; readonly values: Te
   const line = ({ key, name: called, count }: (typeof values)[number]) => (
     <label key={key} className="flex min-h-[26px] cursor-pointer items-center gap-2 rounded-control px-1.5 text-[13px] hover:bg-band">
       <input type="checkbox" checked={chosen.includes(key)} onChange={() => toggle(key)} />
-      {name === 'stands' && key !== 'none' && <BatonMark status={getStandingMark(key as Standing)} isDecoration />}
+      {name === 'stands' && isStanding(key) && <BatonMark status={getStandingMark(key)} isDecoration />}
       <span className={`min-w-0 flex-1 truncate ${chosen.includes(key) ? 'font-semibold' : ''}`}>{called}</span>
       <span className="text-soft">{count.toLocaleString('en')}</span>
     </label>
