@@ -32,13 +32,27 @@ const SENTENCES: Readonly<Record<string, (error: { constraint: string; message: 
   '40P01': () => new AppError('conflict', 'Somebody else changed this at the same moment. Try again.'),
   KB001: () => new AppError('conflict', 'An agreed version does not change; edit makes a new draft.'),
   KB002: () => new AppError('conflict', 'A finished attempt is kept as it is.'),
-  '53300': () => new AppError('unavailable', 'The database has no free connection. Try again in a moment.'),
-  '57P01': () => new AppError('unavailable', 'The database was restarted. Try again.'),
 };
+
+const AWAY = 'The database does not answer right now. Try again in a moment; nothing was changed.';
+
+/** A connection that is refused, breaks off or is not to be had in time: of PostgreSQL (classes 08 and 57P), of Node.js, or of the driver. */
+function isAway(error: unknown): boolean {
+  for (let at: unknown = error; at instanceof Error; at = at.cause) {
+    const { code } = at as Error & { code?: unknown };
+    if (typeof code === 'string' && /^(08\w{3}|57P0\w|53300|ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOTFOUND|EHOSTUNREACH)$/.test(code))
+      return true;
+    if (/^(Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error)/.test(at.message))
+      return true;
+    if (at instanceof AggregateError && at.errors.some(isAway)) return true;
+  }
+  return false;
+}
 
 /** Turns a driver's error into ours, by its code; anything else passes through as it is. */
 export function translateDriverError(error: unknown): unknown {
   if (error instanceof AppError) return error;
+  if (isAway(error)) return new AppError('unavailable', AWAY, { cause: error });
   const state = findSqlState(error);
   const translated = state && SENTENCES[state.code]?.(state);
   return translated ? Object.assign(translated, { cause: error }) : error;

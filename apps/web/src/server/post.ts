@@ -11,6 +11,8 @@ import { getStore } from './store.ts';
 const PAUSE_MS = 1_500;
 const DIGEST_PAUSE_MS = 60_000;
 const HOOK_LIMIT_MS = 10_000;
+/** A mail server that is slow holds up letters, and nothing else. */
+const MAIL_LIMITS = { connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 20_000 } as const;
 
 let isStarted = false;
 
@@ -19,7 +21,7 @@ export function startPost(): void {
   if (isStarted) return;
   isStarted = true;
   const { SMTP_URL, KINDRED_BATON_MAIL_FROM } = getConfig();
-  const transport = SMTP_URL ? nodemailer.createTransport(SMTP_URL, { from: KINDRED_BATON_MAIL_FROM }) : undefined;
+  const transport = SMTP_URL ? nodemailer.createTransport({ url: SMTP_URL, ...MAIL_LIMITS }, { from: KINDRED_BATON_MAIL_FROM }) : undefined;
   const send = async ({ to, toName, subject, text }: MailToSend) => {
     await transport?.sendMail({
       to: { name: toName, address: to },
@@ -27,10 +29,8 @@ export function startPost(): void {
       text: text.replaceAll(SITE, getConfig().KINDRED_BATON_ADDRESS),
     });
   };
-  repeat(PAUSE_MS, async () => {
-    if (transport) await sendMails(getStore(), send);
-    await tellHooks(getStore(), postJson);
-  });
+  if (transport) repeat(PAUSE_MS, () => sendMails(getStore(), send));
+  repeat(PAUSE_MS, () => tellHooks(getStore(), postJson));
   repeat(DIGEST_PAUSE_MS, () => writeDigests(getStore()));
 }
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { asc, eq } from 'drizzle-orm';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { asc, eq, sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { DEFAULT_NOTICES } from '@kindred-baton/core/programmes/notices';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
@@ -283,5 +283,46 @@ describe('letters and hooks', () => {
       ['declined', 'TQ-205'],
     ]);
     expect(await tellHooks(db.store, () => Promise.reject(new Error('not again')))).toBe(0);
+  });
+
+  it('are told and sent with nothing locked: a hook and a post office that do not answer stop nobody', async () => {
+    await db.perform(lead, changeProgramme, { defectHook: 'https://slow.example/hook' });
+    await db.perform(lead, moveDefect, { code: 'TQ-209', move: { from: 'accepted', to: 'declined', reason: 'As designed' } });
+    await db.store.db.update(mails).set({ sentAt: null, nextTryAt: new Date(0) });
+    let release = () => {};
+    const hanging = new Promise<void>((resolve) => (release = resolve));
+    const asked = { hooks: 0, letters: 0 };
+    const telling = tellHooks(db.store, () => ((asked.hooks += 1), hanging));
+    const sending = sendMails(db.store, () => ((asked.letters += 1), hanging));
+    await vi.waitFor(() => expect([asked.hooks, asked.letters]).toEqual([1, 1]));
+    // What writes the programme's own row, and the letters: each would have waited for the answer.
+    await db.perform(lead, changeProgramme, { name: 'Brindlemere Water' });
+    await db.store.db.execute(sql`select from mails for update nowait`);
+    // Another server leaves both alone meanwhile.
+    const other = { hooks: 0, letters: 0 };
+    await tellHooks(db.store, async () => void (other.hooks += 1));
+    await sendMails(db.store, async () => void (other.letters += 1));
+    expect(other).toEqual({ hooks: 0, letters: 0 });
+    release();
+    expect(await telling).toBe(1);
+    expect(await sending).toBeGreaterThan(0);
+    expect(await tellHooks(db.store, () => Promise.reject(new Error('told twice')))).toBe(0);
+  });
+
+  it('tell a hook nothing out of turn: what was numbered before and comes later is told before what came after it', async () => {
+    await db.perform(lead, changeProgramme, { defectHook: 'https://tracker.example/hook' });
+    const slow = await db.store.pool.connect();
+    await slow.query('begin');
+    await slow.query(
+      `insert into history (programme_id, subject, subject_id, action) select programme_id, 'defect', id, 'first' from defects where code = 'TQ-201'`,
+    );
+    await db.perform(lead, moveDefect, { code: 'TQ-204', move: { from: 'accepted', to: 'declined', reason: 'x' } });
+    const told: string[] = [];
+    const tell = () => tellHooks(db.store, async (_, body) => void told.push((JSON.parse(body) as { action: string }).action));
+    await tell();
+    await slow.query('commit');
+    slow.release();
+    await tell();
+    expect(told).toEqual(['first', 'declined']);
   });
 });

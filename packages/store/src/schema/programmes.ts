@@ -31,6 +31,8 @@ export const programmes = pgTable(
     /** The last line of the history that the hook was told, and why the next could not be. */
     hookedUpTo: bigint({ mode: 'number' }).notNull().default(0),
     hookProblem: text().notNull().default(''),
+    /** Until then one server is telling the hook; kept ahead of now while it does. */
+    hookClaimedUntil: moment(),
     nextDefect: integer().notNull().default(1),
     isDemo: boolean().notNull().default(false),
     createdAt: createdAt(),

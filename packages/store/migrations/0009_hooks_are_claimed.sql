@@ -1,0 +1,1 @@
+ALTER TABLE "programmes" ADD COLUMN "hook_claimed_until" timestamp with time zone;
