@@ -160,8 +160,8 @@ async function benchSearch(store: Store): Promise<Figure[]> {
         select gen_random_uuid(), nodes.programme_id, 'BENCH-' || number, 'Test ' || number || ' ' || (${sql.param(LABELS)}::text[])[1 + number % 14], nodes.id
         from generate_series(1, ${TESTS}) as number, (select id, programme_id from nodes limit 1) as nodes`);
       await db.execute(sql`
-        insert into test_versions (id, test_id, number, steps, needs, gives)
-        select gen_random_uuid(), tests.id, 1,
+        insert into test_versions (id, programme_id, test_id, number, steps, needs, gives)
+        select gen_random_uuid(), tests.programme_id, tests.id, 1,
           (select jsonb_agg(jsonb_build_object('do', 'press', 'target', (${sql.param(LABELS)}::text[])[1 + (step * 7 + length(tests.code) + abs(hashtext(tests.code))) % 14] || ' ' || abs(hashtext(tests.code || step)) % 900))
            from generate_series(1, 10) as step), '[]', '[]'
         from tests where code like 'BENCH-%'`);

@@ -237,6 +237,7 @@ async function insertBare(store: Store, lead: Actor, testers: readonly Tester[])
         const at = new Date();
         await store.db.transaction(async (db) => {
           await db.insert(stepResults).values({
+            programmeId: lead.programmeId,
             attemptId: tester.attemptId as never,
             stepIndex: 10_000 + step * CONNECTIONS + lane,
             outcome: 'passed',

@@ -1,14 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { AppError } from '@kindred-baton/contracts/errors';
 import { defineMiddleware } from 'astro:middleware';
-import { answerError } from './server/answer-error.ts';
+import { answerError, toAppError } from './server/answer-error.ts';
 import { getLog } from './server/log.ts';
 import { startPost } from './server/post.ts';
 import { findPerson, forgetPeople } from './server/who-asks.ts';
 import { startWorker } from './server/worker.ts';
 
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
-const PUBLIC = /^\/(sign-in|begin|invitation\/.*|calendar\/.*|api\/(auth\/.*|begin|invitation\/.*|health)|favicon\.svg|_astro\/.*)$/;
+const PUBLIC =
+  /^\/(sign-in|begin|invitation\/.*|calendar\/.*|api\/(auth\/.*|begin|invitation\/.*|health)|away|404|500|favicon\.svg|_astro\/.*)$/;
 
 /** Who is asking, and whether from a page of ours; what rights she has is decided with each operation. */
 export const onRequest = defineMiddleware(async (context, next) => {
@@ -25,14 +26,21 @@ export const onRequest = defineMiddleware(async (context, next) => {
       else if (isApi) throw new AppError('not signed in', 'Your session is over. Sign in again; what you typed is kept in this browser.');
       else return context.redirect(`/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
     }
+    return finish(await next(), url);
   } catch (error) {
-    return answerError(error, locals.requestId);
+    // No redirect: the address stays, and the page comes back by itself.
+    if (!isApi && toAppError(error).code === 'unavailable') return context.rewrite('/away');
+    if (isApi || error instanceof AppError) return answerError(error, locals.requestId);
+    getLog().error({ error, requestId: locals.requestId }, 'a page failed');
+    throw error;
   }
-  const response = await next();
+});
+
+function finish(response: Response, url: URL): Response {
   if (url.pathname.startsWith('/api/auth/')) forgetPeople();
   setHeaders(response);
   return response;
-});
+}
 
 function requireOwnOrigin(request: Request, url: URL): void {
   const origin = request.headers.get('origin');

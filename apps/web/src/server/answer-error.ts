@@ -1,14 +1,18 @@
 import type { ErrorAnswer, Problem } from '@kindred-baton/contracts/errors';
 import { AppError, ERROR_STATUS } from '@kindred-baton/contracts/errors';
 import { ZodError } from 'zod';
+import { translateDriverError } from '@kindred-baton/store/driver-errors';
 import { getLog } from './log.ts';
+
+export const WENT_WRONG = 'Something went wrong on the server. It is noted; try again.';
 
 /** Every problem of a request with its path, as data. */
 function toProblems(error: ZodError): Problem[] {
   return error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
 }
 
-function toAppError(error: unknown): AppError {
+export function toAppError(thrown: unknown): AppError {
+  const error = translateDriverError(thrown);
   if (error instanceof AppError) return error;
   if (error instanceof ZodError) {
     const problems = toProblems(error);
@@ -16,7 +20,7 @@ function toAppError(error: unknown): AppError {
       details: { problems },
     });
   }
-  return new AppError('broken', 'Something went wrong on the server. It is noted; try again.', { cause: error });
+  return new AppError('broken', WENT_WRONG, { cause: error });
 }
 
 /** The one translator: logs the original, shows only what is public. */

@@ -6,6 +6,7 @@ import { ask } from '@kindred-baton/store/operation';
 import { getViewer } from '@kindred-baton/store/programmes/get-viewer';
 import type { AstroGlobal } from 'astro';
 import { ZodError } from 'zod';
+import { toAppError, WENT_WRONG } from './answer-error.ts';
 import { getLog } from './log.ts';
 import { getStore } from './store.ts';
 import { findActor } from './who-asks.ts';
@@ -34,6 +35,8 @@ export async function loadPage<Content>(astro: AstroGlobal, { hasStrip = true, l
     const [known, strip, content] = await Promise.all([about, hasStrip ? asker(getStrip, undefined) : null, load(asker)]);
     return { ok: true, viewer: known, strip, address: astro.url.pathname + astro.url.search, content };
   } catch (error) {
+    // The middleware shows in its place that the database is away.
+    if (toAppError(error).code === 'unavailable') throw error;
     const status = error instanceof AppError ? ERROR_STATUS[error.code] : error instanceof ZodError ? 400 : 500;
     astro.response.status = status;
     if (status === 500) getLog().error({ error, requestId: astro.locals.requestId }, 'a page failed');
@@ -45,5 +48,5 @@ function describe(error: unknown): string {
   if (error instanceof AppError) return error.message;
   if (error instanceof ZodError)
     return `This address is not complete: ${error.issues.map((issue) => `${issue.path.join('.')} ${issue.message}`).join('; ')}`;
-  return 'Something went wrong on the server. It is noted; try again.';
+  return WENT_WRONG;
 }

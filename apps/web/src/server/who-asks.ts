@@ -1,4 +1,5 @@
 import type { PersonId } from '@kindred-baton/core/ids';
+import { AppError } from '@kindred-baton/contracts/errors';
 import type { Actor } from '@kindred-baton/store/actor';
 import { getActor } from '@kindred-baton/store/actor';
 import { getAuth } from './auth.ts';
@@ -19,7 +20,11 @@ export async function findPerson(request: Request): Promise<PersonId | undefined
   const cookie = request.headers.get('cookie') ?? '';
   const known = people.get(cookie);
   if (known !== undefined) return known;
-  const session = await getAuth().api.getSession({ headers: request.headers });
+  const session = await getAuth()
+    .api.getSession({ headers: request.headers })
+    .catch((error: unknown) => {
+      throw new AppError('unavailable', 'Who you are cannot be found out right now. Try again in a moment.', { cause: error });
+    });
   const personId = session?.user.id as PersonId | undefined;
   if (personId !== undefined) people.set(cookie, personId);
   return personId;
