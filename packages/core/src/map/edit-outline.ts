@@ -1,6 +1,6 @@
 import { assertNever } from '../assert-never.ts';
 import type { NodePlace, OutlineNode, OutlineTree } from './outline.ts';
-import { flattenOutline, getDepth, getHeight, isWithin, toOutlineTree } from './outline.ts';
+import { flattenOutline, getDepth, getHeight, toOutlineTree } from './outline.ts';
 
 /** What else a node holds besides its place: whatever the caller's nodes have. */
 type NodeFields<Node extends OutlineNode> = Omit<Node, 'id' | 'parentId' | 'code' | 'name'>;
@@ -136,12 +136,21 @@ function changeNode<Node extends OutlineNode>(
   return [{ kind: 'change', code: next, change: back as unknown as typeof change }];
 }
 
+/** All at once: where each goes is judged by where all of them will be, so that a branch and what lies below it can change places. */
 function moveNodes<Node extends OutlineNode>(
   tree: OutlineTree<Node>,
   places: readonly NodePlace[],
   rules: OutlineRules<Node>,
 ): MapEdit<Node>[] {
-  const moved = places.map((place) => ({ place, node: requireNode(tree, place.code) }));
+  const moved = places.map((place) => ({
+    ...{ place, node: requireNode(tree, place.code) },
+    parent: place.parent === null ? null : requireNode(tree, place.parent),
+  }));
+  requireOnce(moved.map(({ node }) => node));
+  requireNoCircle(
+    tree,
+    moved.map(({ node, parent }) => [node, parent?.id ?? null] as const),
+  );
   const back = moved
     .map(({ node }) => ({
       code: node.code,
@@ -149,18 +158,27 @@ function moveNodes<Node extends OutlineNode>(
       at: (tree.childrenOf.get(node.parentId) ?? []).indexOf(node),
     }))
     .sort((a, b) => a.at - b.at);
-  for (const { place } of moved) {
-    if (place.parent !== null && isWithin(tree, place.parent, place.code)) {
-      throw new Refusal(`${requireNode(tree, place.code).name} cannot go below itself.`);
+  for (const { node } of moved) takeOut(tree, node);
+  for (const { place, node, parent } of moved) insert(tree, { ...node, parentId: parent?.id ?? null }, place.at);
+  for (const { node, parent } of moved) requireRoom(tree, parent && (tree.byId.get(parent.id) ?? parent), getHeight(tree, node), rules);
+  return [{ kind: 'move', places: back }];
+}
+
+function requireOnce<Node extends OutlineNode>(nodes: readonly Node[]): void {
+  const twice = nodes.find((node, index) => nodes.indexOf(node) !== index);
+  if (twice) throw new Refusal(`${twice.name} is moved to two places at once.`);
+}
+
+function requireNoCircle<Node extends OutlineNode>(tree: OutlineTree<Node>, moves: readonly (readonly [Node, string | null])[]): void {
+  const parentOf = new Map(moves.map(([node, parent]) => [node.id, parent]));
+  for (const [node] of moves) {
+    const seen = new Set<string>();
+    for (let at = parentOf.get(node.id) ?? null; at !== null && !seen.has(at);) {
+      if (at === node.id) throw new Refusal(`${node.name} cannot go below itself.`);
+      seen.add(at);
+      at = (parentOf.has(at) ? parentOf.get(at) : tree.byId.get(at)?.parentId) ?? null;
     }
   }
-  for (const { node } of moved) takeOut(tree, node);
-  for (const { place, node } of moved) {
-    const parent = place.parent === null ? null : requireNode(tree, place.parent);
-    requireRoom(tree, parent, getHeight(tree, node), rules);
-    insert(tree, { ...node, parentId: parent?.id ?? null }, place.at);
-  }
-  return [{ kind: 'move', places: back }];
 }
 
 function removeNodes<Node extends OutlineNode>(tree: OutlineTree<Node>, codes: readonly string[]): MapEdit<Node>[] {

@@ -96,6 +96,91 @@ describe('editing an outline', () => {
     expect(codes(edit(MAP, { kind: 'remove', codes: ['A1', 'C'] }).nodes)).toBe('A A2 B B1');
   });
 
+  describe('moving several at once', () => {
+    const move = (...places: [string, string | null, number][]): MapEdit<Plain> => ({
+      kind: 'move',
+      places: places.map(([code, parent, at]) => ({ code, parent, at })),
+    });
+
+    it('lets a branch and what lies below it change places, and brings them back', () => {
+      const swapped = edit(MAP, move(['B1', null, 1], ['B', 'B1', 0]));
+      expect(toText(swapped.nodes).map((line) => line.split(' N')[0])).toEqual([
+        'A',
+        '  A1',
+        '    A1a',
+        '    A1b',
+        '  A2',
+        'B1',
+        '  B',
+        'C',
+      ]);
+      expect(toText(edit(swapped.nodes, ...swapped.undo).nodes)).toEqual(toText(MAP));
+    });
+
+    it('refuses circles and one in two places, and loses nothing', () => {
+      const say = (...places: [string, string | null, number][]) => {
+        const edited = editOutline(MAP, [move(...places)], rules);
+        return edited.ok ? codes(edited.nodes) : edited.message;
+      };
+      expect(say(['B', 'C', 0], ['C', 'B', 0])).toBe('N B cannot go below itself.');
+      expect(say(['A1', 'A2', 0], ['A2', 'B1', 0], ['B1', 'A1', 0])).toBe('N A1 cannot go below itself.');
+      expect(say(['A2', 'B', 0], ['B', 'C', 0], ['C', 'B', 0])).toBe('N B cannot go below itself.');
+      expect(say(['C', null, 0], ['C', 'B', 0])).toBe('N C is moved to two places at once.');
+    });
+
+    /** A second way, by plain lists of children: null where the places ask for what cannot be. */
+    function moveAgain(places: readonly { code: string; parent: string | null; at: number }[]): string[] | null {
+      const children = new Map<string | null, string[]>([[null, []]]);
+      for (const { code } of MAP) children.set(code, []);
+      for (const { code, parentId } of MAP) children.get(parentId)?.push(code);
+      const parentOf = new Map(MAP.map(({ code, parentId }) => [code, parentId]));
+      for (const { code, parent } of places) {
+        children.forEach((list, key) =>
+          children.set(
+            key,
+            list.filter((each) => each !== code),
+          ),
+        );
+        parentOf.set(code, parent);
+      }
+      for (const { code, parent, at } of places) children.get(parent)?.splice(at, 0, code);
+      const lines: string[] = [];
+      const walk = (parent: string | null, depth: number): boolean =>
+        depth <= LEVELS.length &&
+        (children.get(parent) ?? []).every((code) => {
+          lines.push(`${'  '.repeat(depth)}${code}`);
+          return depth < LEVELS.length && walk(code, depth + 1);
+        });
+      // What is in a circle is reached from nowhere.
+      return walk(null, 0) && lines.length === MAP.length ? lines : null;
+    }
+
+    it('is what a second way makes of it, and its undo is never refused', () => {
+      const anyMove = fc.uniqueArray(
+        fc.record({
+          code: fc.constantFrom(...MAP.map(({ code }) => code)),
+          parent: fc.constantFrom(null, ...MAP.map(({ code }) => code)),
+          at: fc.nat(4),
+        }),
+        { minLength: 1, maxLength: 4, selector: ({ code }) => code },
+      );
+      let made = 0;
+      fc.assert(
+        fc.property(anyMove, (places) => {
+          const edited = editOutline(MAP, [{ kind: 'move', places }], rules);
+          const again = moveAgain(places);
+          expect(edited.ok ? toText(edited.nodes).map((line) => line.split(' N')[0]) : null).toEqual(again);
+          if (!edited.ok) return;
+          made += 1;
+          const back = editOutline(edited.nodes, edited.undo, rules);
+          expect(back.ok ? toText(back.nodes) : back.message).toEqual(toText(MAP));
+        }),
+        { seed: 32, numRuns: 4_000 },
+      );
+      expect(made).toBeGreaterThan(500);
+    });
+  });
+
   it.each<[string, MapEdit<Plain>, RegExp]>([
     ['a code that is taken', { kind: 'add', code: 'B', name: 'B', parent: null, at: 0 }, /The code B is taken by N B/],
     ['a level too deep', { kind: 'add', code: 'X', name: 'X', parent: 'A1a', at: 0 }, /N A1a is on the lowest level \(activity\)/],

@@ -79,6 +79,21 @@ describe('the map', () => {
     expect(await order()).toEqual(before);
   });
 
+  it('lets a branch and one below it change places, refuses a circle, and loses no node', async () => {
+    const order = async () => (await db.ask(lead, getMap, undefined)).nodes.map(({ code, depth }) => `${depth} ${code}`);
+    const before = await order();
+    const move = (...places: [string, string | null, number][]) =>
+      db.perform(lead, editMap, { edits: [{ kind: 'move', places: places.map(([code, parent, at]) => ({ code, parent, at })) }] });
+    await expect(move(['NS-1', 'NS-2', 0], ['NS-2', 'NS-1', 0])).rejects.toThrow('cannot go below itself');
+    expect(await order()).toEqual(before);
+    await db.perform(lead, editMap, { edits: [add('SW', null), add('SW-1', 'SW')] });
+    const { undo } = await move(['SW-1', null, 0], ['SW', 'SW-1', 0]);
+    expect((await order()).slice(0, 2)).toEqual(['0 SW-1', '1 SW']);
+    await db.perform(lead, editMap, { edits: undo });
+    await db.perform(lead, editMap, { edits: [{ kind: 'remove', codes: ['SW'] }] });
+    expect(await order()).toEqual(before);
+  });
+
   it('lets two nodes swap their codes', async () => {
     const rename = (code: string, next: string) => ({ kind: 'change' as const, code, change: { code: next } });
     const { undo } = await db.perform(lead, editMap, { edits: [rename('NS-1.1', 'X'), rename('NS-1.2', 'NS-1.1'), rename('X', 'NS-1.2')] });
