@@ -9,6 +9,7 @@ const SOURCES = [
   'apps/web/src',
   'apps/web/public',
   'apps/web/astro.config.mjs',
+  'apps/web/vite.reader.config.mjs',
   'packages/core/src',
   'packages/contracts/src',
   'packages/formats/src',
@@ -22,7 +23,7 @@ export function buildWeb() {
   const marker = path.join(WEB, 'dist/.fingerprint');
   if (existsSync(marker) && readFileSync(marker, 'utf8') === fingerprint) return;
   say('Building the application …');
-  run('npm', ['run', 'build', '--silent', '--workspace', 'apps/web', '--', '--silent'], {
+  run('npm', ['run', 'build', '--silent', '--workspace', 'apps/web'], {
     cwd: ROOT,
     env: { ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
     why: 'Building the application',

@@ -12,7 +12,17 @@ import { readScenarioFromFile } from './scenarios/read-scenario-file.ts';
 import { readTables } from './tables/read-tables.ts';
 import { writeCsv, writeXlsx } from './tables/write-tables.ts';
 import { readTestFile } from './tests/read-test-file.ts';
-import { LAUGHS, OUTSIDE, writeBomb, writeWorkbook } from './workbook/hostile-files.test-data.ts';
+import {
+  formatCells,
+  LAUGHS,
+  merge,
+  OUTSIDE,
+  writeBomb,
+  writeDoublingCalls,
+  writeNestedSubprocesses,
+  writeOddSheet,
+  writeWorkbook,
+} from './workbook/hostile-files.test-data.ts';
 
 const require = createRequire(import.meta.url);
 const encode = (text: string) => new TextEncoder().encode(text);
@@ -72,6 +82,16 @@ const HOSTILE: readonly (readonly [string, string, () => Uint8Array, RegExp])[] 
   ],
   ['of too many rows', 'x.xlsx', () => writeWorkbook({ L: Array.from({ length: 60_001 }, (_, i) => [`C-${i}`, 'N']) }), /at most 60,000/],
   ['with a quotation mark that is never closed', 'x.csv', () => encode(`Code,Name\nC-1,"open\n${'C-2,x\n'.repeat(200)}`), /never closed/],
+  ['with a merge of C2:ZZ50000', 'x.xlsx', () => writeOddSheet(merge('C2:ZZ50000')), /merged ranges of 34,999,300 cells; at most 100,000/],
+  ['with three whole columns merged', 'x.xlsx', () => writeOddSheet(merge('A1:C1048576')), /merged ranges of 3,145,728 cells/],
+  [
+    'with a row of the number 2,000,000,000',
+    'x.xlsx',
+    () => writeOddSheet((xml) => xml.replace('<row r="6"', '<row r="2000000000"')),
+    /a row of the number 2,000,000,000; no spreadsheet/,
+  ],
+  ['with empty formatted cells to the last column', 'x.xlsx', () => writeOddSheet(formatCells(150)), /2,400,018 cells, empty ones/],
+  ['of a million rows (CSV)', 'x.csv', () => encode(`Code,Name,Step\n${'C-1,N,Click Save\n'.repeat(1_000_000)}`), /more than 60,000 rows/],
   ['with entities that unfold', 'x.xml', () => encode(LAUGHS), /entit|DOCTYPE|document type|cannot be read|never closed|not|no /i],
   ['with an entity from outside', 'x.xml', () => encode(OUTSIDE), /entit|DOCTYPE|document type|cannot be read|never closed|not|no /i],
 ];
@@ -179,6 +199,34 @@ describe('a faithful import', () => {
         ['1947-01-08', '2016-01-10'],
       ]);
     }
+  });
+});
+
+describe('a text that is made to take long', () => {
+  it('is told from Gherkin at once, however many tags stand before what is none', async () => {
+    for (const text of ['@a'.repeat(2_000), '@a '.repeat(1_300), '@a\n#\n'.repeat(600), ' '.repeat(3_999)]) {
+      const start = performance.now();
+      await readTestFile({ name: 'x.txt', bytes: encode(`${text}!`) });
+      expect(performance.now() - start).toBeLessThan(2_000);
+    }
+    expect(
+      (await readTestFile({ name: 'x.txt', bytes: encode('# about\n@smoke @BIL-01\nFeature: F\n Scenario: S\n  When I press Save\n') }))
+        .format,
+    ).toBe('Gherkin');
+  });
+
+  it('is a diagram that unfolds or nests without end: read as far as is sensible, and said so', async () => {
+    const messageOf = async (text: string) => (await readMapFile({ name: 'x.bpmn', bytes: encode(text) }, {})).problems[0]?.message;
+    expect(await messageOf(writeDoublingCalls(26))).toMatch(/more than 60,000 processes and tasks, those that are called counted/);
+    expect(await messageOf(writeNestedSubprocesses(10_000))).toMatch(/more than 256 deep/);
+    expect(await messageOf(writeNestedSubprocesses(200))).toBeUndefined();
+    const scenario = await readScenarioFromFile({ name: 'x.bpmn', bytes: encode(writeNestedSubprocesses(10_000)) });
+    expect(scenario).toMatchObject({ ok: false, message: expect.stringMatching(/more than 256 deep/) as string });
+  });
+
+  it('is no merge that people make: a heading over ten columns and a group of rows stay as they are', async () => {
+    const tables = await readTables({ name: 'x.xlsx', bytes: writeOddSheet(merge('A8:J8', 'A2:A4')) });
+    expect(tables.ok && tables.tables[0]?.rows.length).toBe(5);
   });
 });
 

@@ -26,8 +26,12 @@ export async function readBpmn(bytes: Uint8Array): Promise<BpmnReading> {
   const reader = createReader(roots);
   for (const { process, pool } of listProcesses(roots)) reader.readProcess(process, pool);
   if (reader.entries.length === 0) return { ok: false, message: 'There is no process in the file.' };
+  // Calls of processes that call others unfold to far more than the file holds: reading stops there.
   if (reader.entries.length > MAX_ELEMENTS)
-    return { ok: false, message: `The file has more than ${MAX_ELEMENTS.toLocaleString('en')} processes and tasks.` };
+    return {
+      ok: false,
+      message: `The file has more than ${MAX_ELEMENTS.toLocaleString('en')} processes and tasks, those that are called counted wherever they are.`,
+    };
   return { ok: true, entries: reader.entries, warnings: parsed.warnings };
 }
 
@@ -79,6 +83,7 @@ function createReader(roots: readonly BpmnElement[]) {
     const teams = new Map<string, string>();
     for (const { lanes } of holder.laneSets ?? []) collectTeams(lanes ?? [], teams);
     for (const element of sortByFlow(holder.flowElements ?? []).filter(isActivity)) {
+      if (entries.length > MAX_ELEMENTS) return;
       const name = (element.name ?? '').replace(/\s+/g, ' ').trim() || (element.id ?? 'Activity');
       const own = teams.get(element.id ?? '') ?? team;
       const at = add(element, { name, parent, team: own });

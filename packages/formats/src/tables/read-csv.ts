@@ -4,6 +4,7 @@ import { toTextTable } from './text-tables.ts';
 
 const MAX_CSV_BYTES = 50 * 1024 * 1024;
 const MAX_CELL_CHARACTERS = 100_000;
+const MAX_ROWS = 60_000;
 const SEPARATORS = [',', ';', '\t', '|'] as const;
 /** Written in front of a cell that a spreadsheet would take for a formula (write-csv.ts). */
 const GUARDED = /^'(?=[=+\-@\t\r])/;
@@ -21,8 +22,13 @@ export function readCsv({ name, bytes }: TableFile): TablesReading {
   try {
     const rows = parse(text, {
       ...{ delimiter: guessSeparator(text), bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true },
-      ...{ info: true, max_record_size: MAX_CELL_CHARACTERS * 20 },
+      ...{ info: true, max_record_size: MAX_CELL_CHARACTERS * 20, to: MAX_ROWS + 1 },
     }) as unknown as { info: { lines: number }; record: string[] }[];
+    if (rows.length > MAX_ROWS)
+      return {
+        ok: false,
+        message: `The file has more than ${MAX_ROWS.toLocaleString('en')} rows, which is the most that is read. Split it.`,
+      };
     const tall = rows.find(({ record }) => record.some((cell) => cell.length > MAX_CELL_CHARACTERS));
     if (tall)
       return {

@@ -1,18 +1,17 @@
 import type { MapImportPreview } from '@kindred-baton/contracts/imports/import';
 import { mapImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
 import type { MapComparison } from '@kindred-baton/core/imports/compare-map';
-import { readMapFile } from '@kindred-baton/formats/map/read-map-file';
 import { compareMapImport, storeMapImport } from '@kindred-baton/store/imports/store-map-import';
 import type { Call } from '../../call.ts';
+import { readAside } from '../../reading/read-aside.ts';
 import type { Upload } from '../../read-upload.ts';
 import { toMapChanges, toProblemLine } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
-import { toColumns } from './to-columns.ts';
 
 /** Looks at a process list; with the fingerprint of what was seen, the chosen differences are stored. */
 export async function answerMapImport(context: Call, { name, bytes, options: raw }: Upload): Promise<MapImportPreview> {
   const { sheet, mapping, below, addsNames, leftOut, missing, accept } = mapImportOptionsSchema.parse(raw);
-  const reading = await readMapFile({ name, bytes }, { sheet, mapping });
+  const reading = await readAside('map', { name, bytes }, { sheet, mapping });
   const { entries } = reading;
   const comparison = await context.ask(compareMapImport, { entries, below, addsNames });
   const problems = [...reading.problems, ...(entries.length > 0 ? comparison.problems : [])];
@@ -25,7 +24,7 @@ export async function answerMapImport(context: Call, { name, bytes, options: raw
   return {
     ...{ file: name, fingerprint: toSeen(comparison), isStored, format: reading.format, warnings: [...reading.warnings] },
     problems: problems.map(toProblemLine),
-    columns: reading.table && toColumns(reading.table, reading.sheets),
+    columns: reading.columns,
     mapping: reading.mapping && { ...reading.mapping, levels: [...reading.mapping.levels] },
     ...toMapChanges(entries.length === 0 ? [] : comparison.differences),
     newTeams: [...comparison.newTeams],

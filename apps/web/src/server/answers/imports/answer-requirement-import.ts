@@ -1,20 +1,19 @@
 import type { RequirementImportPreview } from '@kindred-baton/contracts/imports/import';
 import { requirementImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
 import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
-import { readRequirementFile } from '@kindred-baton/formats/requirements/requirement-files';
 import { compareRequirementImport, storeRequirementImport } from '@kindred-baton/store/imports/store-requirement-import';
 import type { Call } from '../../call.ts';
+import { readAside } from '../../reading/read-aside.ts';
 import type { Upload } from '../../read-upload.ts';
 import { toProblemLine } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
-import { toColumns } from './to-columns.ts';
 
 const MOST_SHOWN = 5_000;
 
 /** Looks at a list of requirements; with the fingerprint of what was seen, what is new and changed is stored. */
 export async function answerRequirementImport(context: Call, { name, bytes, options }: Upload): Promise<RequirementImportPreview> {
   const { sheet, columns, accept } = requirementImportOptionsSchema.parse(options);
-  const reading = await readRequirementFile({ name, bytes }, { sheet, columns });
+  const reading = await readAside('requirements', { name, bytes }, { sheet, columns });
   const { entries } = reading;
   const comparison = await context.ask(compareRequirementImport, entries);
   const problems = [...reading.problems, ...comparison.problems];
@@ -23,9 +22,9 @@ export async function answerRequirementImport(context: Call, { name, bytes, opti
   if (isStored) await context.perform(storeRequirementImport, { entries, seen: (again) => toSeen(again) === accept });
   const count = (kind: string) => comparison.differences.filter((difference) => difference.kind === kind).length;
   return {
-    ...{ file: name, fingerprint: toSeen(comparison), isStored, warnings: [], taken: reading.columns },
+    ...{ file: name, fingerprint: toSeen(comparison), isStored, warnings: [], taken: reading.taken },
     problems: problems.map(toProblemLine),
-    columns: reading.table && toColumns(reading.table, reading.sheets),
+    columns: reading.columns,
     counts: { new: count('new'), changed: count('changed'), same: count('same'), missing: comparison.missing.length },
     differences: comparison.differences
       .flatMap(({ kind, code, after, changes }) =>

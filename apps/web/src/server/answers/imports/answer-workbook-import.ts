@@ -2,9 +2,9 @@ import type { WorkbookImportPreview } from '@kindred-baton/contracts/imports/imp
 import { workbookImportOptionsSchema } from '@kindred-baton/contracts/imports/import';
 import type { ScenarioDifference, WorkbookComparison } from '@kindred-baton/core/imports/compare-workbook';
 import { toWorkbookEntries } from '@kindred-baton/core/imports/workbook-entries';
-import { readImport } from '@kindred-baton/formats/import/read-import';
 import { compareWorkbookImport, storeWorkbookImport } from '@kindred-baton/store/imports/store-workbook-import';
 import type { Call } from '../../call.ts';
+import { readAside } from '../../reading/read-aside.ts';
 import type { Upload } from '../../read-upload.ts';
 import { countChanges, toMapChanges, toProblemLine, toTestChanges } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
@@ -14,7 +14,7 @@ const MOST_SCENARIOS_SHOWN = 500;
 /** Looks at our own workbook; with the fingerprint of what was seen, it is taken in: all of it or nothing. */
 export async function answerWorkbookImport(context: Call, { name, bytes, options }: Upload): Promise<WorkbookImportPreview> {
   const { accept, agreesNew } = workbookImportOptionsSchema.parse(options);
-  const reading = await readImport(bytes);
+  const reading = await readAside('workbook', { name, bytes });
   const entries = toWorkbookEntries(reading.sheets);
   const comparison = await context.ask(compareWorkbookImport, entries);
   const problems = [...reading.problems, ...comparison.problems];
