@@ -43,6 +43,14 @@ describe('a wrong request', () => {
   };
   const answer = async (response: Response) => ({ status: response.status, ...((await response.json()) as ErrorAnswer) });
 
+  it('gets 400 with the place of a character that cannot be kept', async () => {
+    const body = { code: 'C-N', name: 'One\u0000two' };
+    expect(await answer(await send('POST', `${API}/cycles`, { as: 'lea.marsh', body }))).toMatchObject({
+      ...{ status: 400, code: 'invalid' },
+      problems: [{ path: 'name' }],
+    });
+  });
+
   it('gets 400 with every problem and its path', async () => {
     const bad = await answer(
       await send('POST', `${API}/cycles`, {

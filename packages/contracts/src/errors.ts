@@ -39,3 +39,5 @@ export interface ErrorAnswer {
   readonly problems?: readonly Problem[] | undefined;
   readonly details?: unknown;
 }
+
+export const UNKEEPABLE = 'It holds a character that cannot be kept (a NUL, or half of one). Take it out and try again.';

@@ -44,7 +44,12 @@ const CONNECT_LIMIT_MS = 10_000;
 
 /** Opens a pool of connections. Nothing is connected until the first statement. Close with `store.pool.end()`. */
 export function createStore(options: StoreOptions): Store {
-  const pool = new pg.Pool({ connectionString: options.url, max: options.maxConnections ?? 10, connectionTimeoutMillis: CONNECT_LIMIT_MS, Client: QueuingClient });
+  const pool = new pg.Pool({
+    connectionString: options.url,
+    max: options.maxConnections ?? 10,
+    connectionTimeoutMillis: CONNECT_LIMIT_MS,
+    Client: QueuingClient,
+  });
   const onError = (error: Error) => options.onError?.(error);
   pool.on('error', onError);
   // A connection that breaks in the middle of a transaction: what was asked rejects by itself, and nothing else must fall over it.

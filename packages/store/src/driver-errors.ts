@@ -1,4 +1,4 @@
-import { AppError } from '@kindred-baton/contracts/errors';
+import { AppError, UNKEEPABLE } from '@kindred-baton/contracts/errors';
 
 /** PostgreSQL's SQLSTATE, wherever the driver or Drizzle put it. */
 function findSqlState(error: unknown): { code: string; constraint: string; message: string } | undefined {
@@ -30,6 +30,8 @@ const SENTENCES: Readonly<Record<string, (error: { constraint: string; message: 
   '23514': ({ constraint }) => new AppError('invalid', `The values do not fit together (${constraint}).`),
   '40001': () => new AppError('conflict', 'Somebody else changed this at the same moment. Try again.'),
   '40P01': () => new AppError('conflict', 'Somebody else changed this at the same moment. Try again.'),
+  '22021': () => new AppError('invalid', UNKEEPABLE),
+  '22P05': () => new AppError('invalid', UNKEEPABLE),
   KB001: () => new AppError('conflict', 'An agreed version does not change; edit makes a new draft.'),
   KB002: () => new AppError('conflict', 'A finished attempt is kept as it is.'),
 };

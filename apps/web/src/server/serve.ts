@@ -1,4 +1,4 @@
-import { AppError } from '@kindred-baton/contracts/errors';
+import { AppError, UNKEEPABLE } from '@kindred-baton/contracts/errors';
 import type { Route } from '@kindred-baton/contracts/route';
 import type { RouteName } from '@kindred-baton/contracts/routes';
 import { ROUTES } from '@kindred-baton/contracts/routes';
@@ -12,6 +12,7 @@ import { answerError } from './answer-error.ts';
 import { ANSWERS } from './answers/answers.ts';
 import type { Call } from './call.ts';
 import { findRoute } from './find-route.ts';
+import { findUnkeepable } from './find-unkeepable.ts';
 import { readJson } from './read-body.ts';
 import { getStore } from './store.ts';
 import { findActor } from './who-asks.ts';
@@ -52,11 +53,21 @@ async function answer(
 }
 
 function parseParams(route: Route, texts: Readonly<Record<string, string>>): Record<string, unknown> {
+  requireKeepable(texts);
   return Object.fromEntries(Object.entries(texts).map(([name, text]) => [name, route.params?.[name]?.parse(text) ?? text]));
 }
 
 async function readInput(schema: z.ZodType, request: Request, url: URL): Promise<unknown> {
-  return schema.parse(request.method === 'GET' ? Object.fromEntries(url.searchParams) : await readJson(request, MAX_JSON_BYTES));
+  const given = request.method === 'GET' ? Object.fromEntries(url.searchParams) : await readJson(request, MAX_JSON_BYTES);
+  requireKeepable(given);
+  return schema.parse(given);
+}
+
+/** Said before anything is begun, and at the field that holds it. */
+function requireKeepable(given: unknown): void {
+  const path = findUnkeepable(given)?.join('.');
+  if (path === undefined) return;
+  throw new AppError('invalid', UNKEEPABLE, { details: { problems: [{ path, message: UNKEEPABLE }] } });
 }
 
 /** What an answer may ask of the store: reads, and changes that take the right which the route states; what it changes is told. */

@@ -53,7 +53,7 @@ export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; wo
   right: 'make attempts',
   run: async (context, { attemptId, stepIndex, word }) => {
     const sheet = await lockStep(context, attemptId, stepIndex);
-    const decision = decideStep(sheet, context.actor.personId, stepIndex, { ...word, id: word.wordId });
+    const decision = decideStep(sheet, context.actor.personId, stepIndex, { ...word, id: word.wordId, atMs: Date.parse(word.at) });
     if (!decision.ok) {
       const { code, message } = decision.refusal;
       throw decision.field
@@ -91,6 +91,7 @@ async function lockStep({ db, actor }: Context, id: AttemptId, stepIndex: number
       steps: sql<number>`jsonb_array_length(${steps})`,
       gives: sql<Field[]>`coalesce(${testVersions.gives}, ${turns.bare} -> 'gives')`,
       entryId: stepResults.wordId,
+      entryAt: stepResults.recordedAt,
     })
     .from(runs)
     .innerJoin(turns, and(eq(turns.runId, runs.id), eq(turns.programmeId, actor.programmeId)))
@@ -100,7 +101,7 @@ async function lockStep({ db, actor }: Context, id: AttemptId, stepIndex: number
     .where(eq(attempts.id, id))
     .for('update', { of: [runs, attempts] });
   if (!found) throw new AppError('not found', 'There is no such attempt in this programme.');
-  return found;
+  return { ...found, entryAtMs: found.entryAt?.getTime() ?? null };
 }
 
 async function keepValue({ db }: Context, id: AttemptId, { name, value }: { name: string; value: string | null }): Promise<void> {

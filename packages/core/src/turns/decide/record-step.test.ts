@@ -9,22 +9,27 @@ describe('recording a step', () => {
     step: { do: 'press' as const, target: 'Save' },
     gives: [],
     entryId: null,
+    entryAtMs: null,
   };
   const keeping = {
     ...sheet,
     step: { do: 'keep' as const, target: 'Charge', keepAs: 'charge' },
     gives: [{ name: 'Charge', type: 'money' as const }],
   };
-  const entry = { id: 'e1', outcome: 'passed' as const };
+  const entry = { id: 'e1', outcome: 'passed' as const, atMs: 1_000 };
   it.each([
     ['somebody else’s', { ...sheet, personId: 'ivo' as never }, entry, 'forbidden'],
     ['no such step', { ...sheet, step: null }, entry, 'invalid'],
     ['finished', { ...sheet, isFinished: true }, entry, 'conflict'],
+    ['older than what is recorded there', { ...sheet, entryId: 'e0', entryAtMs: 1_001 }, entry, 'conflict'],
     ['a value of another type', keeping, { ...entry, kept: 'much' }, 'invalid'],
     ['a passed step without its value', keeping, entry, 'invalid'],
   ])('is refused: %s', (_, given, recorded, code) => {
     const decision = decideStep(given, 'una' as never, 0, recorded);
     expect(decision.ok ? null : decision.refusal.code).toBe(code);
+  });
+  it('of the same moment, the later to come is kept', () => {
+    expect(decideStep({ ...sheet, entryId: 'e0', entryAtMs: 1_000 }, 'una' as never, 0, entry)).toMatchObject({ ok: true, isNew: true });
   });
   it('is kept once; a value goes under the name of the field, and goes away with the step', () => {
     expect(decideStep({ ...sheet, entryId: 'e1', isFinished: true }, 'una' as never, 0, entry)).toEqual({ ok: true, isNew: false });

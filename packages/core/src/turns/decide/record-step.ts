@@ -15,12 +15,15 @@ export interface StepSheet {
   readonly gives: readonly Field[];
   /** The id of what was recorded last at this step. */
   readonly entryId: string | null;
+  /** When that was seen. */
+  readonly entryAtMs: number | null;
 }
 
 /** What is recorded at a step. Its id is minted by the browser: the same entry sent twice is kept once, a later one replaces it. */
 export interface StepEntry {
   readonly id: string;
   readonly outcome: StepOutcome | null;
+  readonly atMs: number;
   readonly kept?: string | undefined;
 }
 
@@ -37,6 +40,11 @@ export function decideStep(sheet: StepSheet, by: PersonId, stepIndex: number, en
   if (!sheet.step) return refuse('invalid', `This test has ${sheet.steps} steps; there is no step ${stepIndex + 1}.`);
   if (sheet.entryId === entry.id) return { ok: true, isNew: false };
   if (sheet.isFinished) return refuse('conflict', 'This attempt is finished; begin another to change what was seen.');
+  if (sheet.entryAtMs !== null && entry.atMs < sheet.entryAtMs)
+    return refuse(
+      'conflict',
+      'Something later is recorded at this step already, perhaps in another window. Look at it, and say it anew if it is wrong.',
+    );
   const name = sheet.step.keepAs;
   return name === undefined ? { ok: true, isNew: true, kept: undefined } : keep(sheet.gives, name, entry);
 }

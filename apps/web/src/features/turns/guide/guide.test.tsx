@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
-import { screen, waitFor } from '@testing-library/react';
+import { cleanup, screen, waitFor } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { makeAttempt, makeGuide, makeTurn, makeVersion } from '../../../../test-support/fixtures.ts';
 import { openScreen, Refusal } from '../../../../test-support/open-screen.tsx';
@@ -106,25 +106,44 @@ describe('an attempt', () => {
     await waitFor(() => expect(words().at(-1)).toEqual(['2', 'passed', '', 'Q-118']));
   });
 
-  it('asks for words before it takes a failure, and tells it once', async () => {
+  it('records a failure at once, then asks for its words, which follow as they are typed', async () => {
     const { user, words } = open();
     await step(1);
     await user.keyboard('f');
     expect(await screen.findByText(/Say above what you saw/)).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Finish here' })).toHaveProperty('disabled', true);
-    expect(words()).toEqual([]);
+    await waitFor(() => expect(words()).toEqual([['0', 'failed', '', undefined]]));
     await user.type(screen.getByRole('textbox'), 'The page stays empty.');
+    await waitFor(() => expect(words().at(-1)).toEqual(['0', 'failed', 'The page stays empty.', undefined]));
     await user.click(screen.getByRole('button', { name: 'Go on all the same' }));
     await step(2);
     await waitFor(() => expect(words().at(-1)).toEqual(['0', 'failed', 'The page stays empty.', undefined]));
   });
 
-  it('a letter typed into a field is a letter, no outcome', async () => {
+  it('a letter typed into a field is a letter, no outcome; what is typed is kept when the page is left at once', async () => {
     const { user, words } = open();
     await step(1);
     await user.type(screen.getByRole('textbox'), 'pfbs');
     await step(1);
     expect(words()).toEqual([]);
+    window.dispatchEvent(new Event('pagehide'));
+    await waitFor(() => expect(words()).toEqual([['0', null, 'pfbs', undefined]]));
+  });
+
+  it('keeps a value as soon as it is one, without leaving the field; half of one neither goes out nor undoes a step that passed', async () => {
+    const { user, words } = open();
+    await step(1);
+    await user.keyboard('pp');
+    const field = await screen.findByRole('textbox', { name: 'Type the Quote no. that you see' });
+    await user.type(field, 'Q-118');
+    await waitFor(() => expect(words().at(-1)).toEqual(['2', null, '', 'Q-118']));
+    await user.type(field, '{Enter}');
+    await waitFor(() => expect(words().at(-1)).toEqual(['2', 'passed', '', 'Q-118']));
+    await user.click(await screen.findByRole('button', { name: 'Back to the steps' }));
+    const told = words().length;
+    await user.type(await screen.findByRole('textbox', { name: 'Type the Quote no. that you see' }), '-and more');
+    window.dispatchEvent(new Event('pagehide'));
+    expect(words()).toHaveLength(told);
   });
 
   it('keeps what could not be sent, says how much, and sends it in order when the server is back', async () => {
@@ -151,7 +170,7 @@ describe('an attempt', () => {
     await waitFor(() => expect(words()).toEqual([['0', 'passed', 'typed in the train', undefined]]));
   });
 
-  it('tells a word that the server refuses at its step, and lets it go', async () => {
+  it('tells a word that the server refuses at its step, also when the page is opened again, until it is said anew', async () => {
     const { user, server } = open();
     server.on('recordStep', () => {
       throw new Refusal('conflict', 'The turn has gone to Tom Reed.');
@@ -159,7 +178,15 @@ describe('an attempt', () => {
     await step(1);
     await user.keyboard('p');
     expect(await screen.findByText('Step 1: The turn has gone to Tom Reed.')).toBeTruthy();
-    await waitFor(async () => expect(await openShelf('person-lea').list()).toEqual([]));
+    const listed = async () => (await openShelf('person-lea').list()).map(({ refused }) => refused);
+    await waitFor(async () => expect(await listed()).toEqual(['The turn has gone to Tom Reed.']));
+    cleanup();
+    const again = open();
+    await step(1);
+    expect(await screen.findByText('The turn has gone to Tom Reed.')).toBeTruthy();
+    await again.user.keyboard('p');
+    await waitFor(async () => expect(await listed()).toEqual([]));
+    expect(again.words()).toHaveLength(1);
   });
 
   it('finishes once all is told and sent, and says whose turn it is now', async () => {

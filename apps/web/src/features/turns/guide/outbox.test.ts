@@ -13,6 +13,7 @@ const refused = () => new RequestError({ code: 'conflict', message: 'This attemp
 /** A shelf in memory; `isBroken` makes it take and show nothing. */
 function createShelf() {
   const rows = new Map<number, OutboxItem>();
+  const aside = new Map<number, string>();
   let next = 1;
   const shelf = {
     isBroken: false,
@@ -23,8 +24,9 @@ function createShelf() {
     },
     list: async () => {
       if (shelf.isBroken) throw new Error('blocked');
-      return [...rows].map(([key, each]) => ({ key, item: each }));
+      return [...rows].map(([key, each]) => ({ key, item: each, refused: aside.get(key) ?? null }));
     },
+    setAside: async (key: number, why: string) => void aside.set(key, why),
     remove: async (key: number) => void rows.delete(key),
   };
   return shelf;
@@ -66,7 +68,7 @@ describe('the outbox', () => {
     expect(shelf.rows.size).toBe(0);
   });
 
-  it('lets go of what is refused for good, tells it once, and goes on with the rest', async () => {
+  it('sets aside what is refused for good, tells it once, and goes on with the rest; said anew it is forgotten', async () => {
     const sent: number[] = [];
     const { outbox, shelf, told } = open({
       send: async ({ stepIndex }) => (stepIndex === 0 ? Promise.reject(refused()) : void sent.push(stepIndex)),
@@ -74,7 +76,28 @@ describe('the outbox', () => {
     shelf.rows.set(-2, item(0)).set(-1, item(1));
     await expect(outbox.flush()).rejects.toThrow('finished');
     await vi.waitFor(() => expect(sent).toEqual([1]));
-    expect([told.refused, shelf.rows.size]).toEqual([[0], 0]);
+    expect([told.refused, await outbox.listWaiting('a' as never)]).toEqual([[0], []]);
+    await outbox.flush();
+    expect(told.refused).toEqual([0]);
+    const refusals = await outbox.listRefused('a' as never);
+    expect(refusals.map(({ item: each, why }) => [each.stepIndex, why])).toEqual([[0, 'This attempt is finished.']]);
+    expect(await outbox.listRefused('b' as never)).toEqual([]);
+    await outbox.forgetRefused('a' as never, 0);
+    expect([await outbox.listRefused('a' as never), shelf.rows.size]).toEqual([[], 0]);
+  });
+
+  it('sets aside what the server breaks over three times, so that one word never blocks the others', async () => {
+    const sent: number[] = [];
+    let broke = 0;
+    const breaking = () => new RequestError({ code: 'broken', message: 'Something went wrong on the server.' });
+    const { outbox, told } = open({
+      send: async ({ stepIndex }) => (stepIndex === 0 ? Promise.reject(((broke += 1), breaking())) : void sent.push(stepIndex)),
+    });
+    await outbox.put(item(0));
+    await outbox.put(item(1));
+    await vi.waitFor(() => expect(sent).toEqual([1]));
+    expect([broke, told.refused]).toEqual([3, [0]]);
+    expect(await outbox.listRefused('a' as never)).toHaveLength(1);
   });
 
   it('says when the browser keeps nothing, sends it all the same, and what comes after it comes after it', async () => {

@@ -81,7 +81,8 @@ function AfterTrouble({ word, recorder, onSay }: Pick<OutcomeButtonsProps, 'word
     <>
       <p className="flex items-center gap-2 font-semibold">
         <BatonMark status={outcome} isDecoration />
-        {outcome === 'failed' ? 'It did not work.' : 'You cannot go on.'} {!hasWords && 'Say above what you saw.'}
+        {outcome === 'failed' ? 'It did not work; that is recorded.' : 'You cannot go on; that is recorded.'}{' '}
+        {!hasWords && 'Say above what you saw.'}
       </p>
       {outcome === 'failed' && can('log defects') && (
         <button type="button" className={`${BIG} bg-failed disabled:opacity-55`} disabled={!hasWords} onClick={() => then('defect')}>

@@ -1,7 +1,6 @@
 import { isTrouble } from '@kindred-baton/core/outcomes';
 import type { StepOutcome } from '@kindred-baton/core/outcomes';
 import { checkValue } from '@kindred-baton/core/values/check-value';
-import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import { fillTemplate, findTemplateNames } from '@kindred-baton/core/values/template';
 import { printStep } from '@kindred-baton/core/tests/print-step';
@@ -26,15 +25,11 @@ export function StepScreen({ guide, attempt, recorder, source, isSmall = false }
   const step = steps[index];
   const word = getWord(state, index);
   const [problem, setProblem] = useState<string | null>(null);
-  const field = step?.keepAs === undefined ? null : findField(guide.version?.gives ?? [], step.keepAs);
+  const field = recorder.findKeepField(index);
+  const refusal = problem ?? recorder.refusals[index] ?? null;
   const say = (outcome: StepOutcome) => {
     const check = outcome === 'passed' && field ? checkValue(field, word.kept) : { ok: true as const, value: word.kept };
     if (!check.ok) return setProblem(check.message);
-    if (isTrouble(outcome) && word.note.trim() === '') {
-      setProblem(null);
-      dispatch({ kind: 'change', index, word: { outcome } });
-      return;
-    }
     setProblem(null);
     recorder.say(index, { ...word, outcome, kept: check.value });
   };
@@ -80,10 +75,15 @@ export function StepScreen({ guide, attempt, recorder, source, isSmall = false }
           <KeepField
             field={field}
             value={word.kept}
-            problem={problem ?? recorder.refusals[index] ?? null}
-            onChange={(kept) => dispatch({ kind: 'change', index, word: { kept } })}
+            problem={refusal}
+            onChange={(kept) => recorder.type(index, { kept })}
             onEnter={() => say('passed')}
           />
+        )}
+        {!field && refusal !== null && (
+          <p role="alert" className="mt-3 font-semibold text-failed">
+            {refusal}
+          </p>
         )}
         <EvidenceArea
           recorder={recorder}
@@ -103,10 +103,6 @@ export function StepScreen({ guide, attempt, recorder, source, isSmall = false }
 function isPictureAsked({ evidence, failure }: ScreenProps['guide']['rules'], outcome: StepOutcome | null): boolean {
   const hasFailed = outcome === 'failed';
   return evidence === 'each step' ? outcome !== 'skipped' : hasFailed && (evidence === 'failed steps' || failure.includes('picture'));
-}
-
-function findField(gives: readonly Field[], name: string): Field {
-  return gives.find((field) => toNameKey(field.name) === toNameKey(name)) ?? { name, type: 'text', required: true };
 }
 
 /** The value to take along, to be copied, and from whom it is. */

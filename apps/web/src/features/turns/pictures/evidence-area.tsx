@@ -85,8 +85,7 @@ export function EvidenceArea({ recorder, index, isNeeded, isPictureAsked, eviden
         className="w-full resize-y bg-transparent outline-none"
         placeholder="Type, or paste a picture with Ctrl V"
         value={word.note}
-        onChange={(event) => recorder.dispatch({ kind: 'change', index, word: { note: event.target.value } })}
-        onBlur={() => word.note !== '' && recorder.record(index, word)}
+        onChange={(event) => recorder.type(index, { note: event.target.value })}
         onPaste={(event: ClipboardEvent) => {
           const files = [...event.clipboardData.files];
           if (files.length === 0) return;
