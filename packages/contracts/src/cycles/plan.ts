@@ -38,6 +38,8 @@ export const cyclePlanSchema = z.object({
       dueOn: z.string().nullable(),
       /** The day on which it was done. */
       doneOn: z.string().nullable(),
+      /** Who made the attempt that it was done with. */
+      doneBy: z.string().nullable(),
       after: z.array(z.int()),
       waitDays: z.int(),
       samePersonAs: z.int().nullable(),
@@ -47,6 +49,16 @@ export const cyclePlanSchema = z.object({
 });
 export type CyclePlanView = z.infer<typeof cyclePlanSchema>;
 export type PlanTurn = CyclePlanView['turns'][number];
+
+/** A change of a plan that can be kept; “one more tester” is kept once it is said who (core: cycles/plan/plan-changes). */
+const planChangeSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('move person'), person: idSchema<'person'>(), lane: idSchema<'team'>() }),
+  z.object({ kind: z.literal('join lane'), person: idSchema<'person'>(), lane: idSchema<'team'>() }),
+  z.object({ kind: z.literal('more hours'), lane: idSchema<'team'>(), minutes: z.int().min(1).max(1_440) }),
+  z.object({ kind: z.literal('share'), lane: idSchema<'team'>() }),
+  z.object({ kind: z.literal('leave out'), runs: z.array(idSchema<'run'>()).min(1).max(10_000) }),
+]);
+export type KeptPlanChange = z.infer<typeof planChangeSchema>;
 
 const ASSIGN_WAYS = ['balanced', 'same person', 'four eyes'] as const;
 
@@ -59,8 +71,8 @@ export const staffCycleSchema = z.discriminatedUnion('kind', [
   }),
   /** Gives out what has not begun, of these teams or of all. */
   z.object({ kind: z.literal('assign'), way: z.enum(ASSIGN_WAYS), teams: z.array(z.uuid()).nullable() }),
-  /** Keeps the plan: who does what, and by when. `share`: lanes whose turns go to whoever is free first. */
-  z.object({ kind: z.literal('keep plan'), share: z.array(z.uuid()) }),
+  /** Keeps what was tried (people, hours, what is left out), and the plan with it: who does what, and by when. */
+  z.object({ kind: z.literal('keep plan'), changes: z.array(planChangeSchema).max(100), why: z.string().trim().max(2_000).default('') }),
 ]);
 export type StaffCycle = z.infer<typeof staffCycleSchema>;
 

@@ -2,6 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEFAULT_RULES } from '@kindred-baton/core/cycles/rules';
+import type { CyclePlanView, KeptPlanChange } from '@kindred-baton/contracts/cycles/plan';
+import { findWhatHelps } from '@kindred-baton/core/cycles/plan/find-what-helps';
+import type { PlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
+import { applyPlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
+import type { PlanProblem } from '@kindred-baton/core/cycles/plan/problem';
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
@@ -68,7 +73,7 @@ describe('cycles in full', () => {
       const una = before.people.find(({ name }) => name === 'Una Petrel');
       expect(una?.absences).toHaveLength(1);
       expect(una?.minutesByDay.some((minutes) => minutes === 60)).toBe(true);
-      const { changed } = await db.perform(lead, staffCycle, { code: 'ACC-2', staff: { kind: 'keep plan', share: [] } });
+      const { changed } = await db.perform(lead, staffCycle, { code: 'ACC-2', staff: { kind: 'keep plan', changes: [], why: '' } });
       expect(changed).toBeGreaterThan(50);
       const after = await db.ask(lead, getPlan, 'ACC-2');
       for (const person of after.people) {
@@ -278,6 +283,51 @@ describe('cycles in full', () => {
       const greta = await db.actorOf('Greta Holm');
       const sign = { node: 'NS', decision: 'accepted' as const, reason: '', reservations: [], seen: {} as never };
       await expect(db.perform(greta, signOffNode, { code: 'INT-1', signOff: sign })).rejects.toThrow('Cycle INT-1 is closed');
+    });
+  });
+
+  describe('what would help, used', () => {
+    const drain = (problem: PlanProblem) => {
+      const work = findWhatHelps(problem, planCycle(problem));
+      for (let step = work.next(); ; step = work.next()) if (step.done) return step.value;
+    };
+    /** One more tester is kept as somebody who joins: the first who is of another team. */
+    const nameWho = (view: CyclePlanView, change: PlanChange): KeptPlanChange =>
+      change.kind === 'more people'
+        ? {
+            ...{ kind: 'join lane', lane: change.lane as never },
+            person: view.people.find(({ teams: own }) => !own.includes(change.lane))?.id as never,
+          }
+        : (change as KeptPlanChange);
+
+    it('does what was tried, and ends no later than was promised', async () => {
+      const used = new Set<string>();
+      for (const kind of ['share', 'more hours', 'more people', 'move person', 'leave out'] as const) {
+        const view = await db.ask(lead, getPlan, 'ACC-2');
+        const problem = toPlanProblem(view);
+        const help = drain(problem).find(({ changes }) => changes.every((change) => change.kind === kind));
+        if (!help) continue;
+        const changes = help.changes.map((change) => nameWho(view, change));
+        const promised = planCycle(changes.reduce(applyPlanChange, problem));
+        await db.perform(lead, staffCycle, { code: 'ACC-2', staff: { kind: 'keep plan', changes, why: 'No time is left.' } });
+        const after = planCycle(toPlanProblem(await db.ask(lead, getPlan, 'ACC-2')));
+        expect([kind, after.finish <= promised.finish, after.stuck.length]).toEqual([kind, true, promised.stuck.length]);
+        used.add(kind);
+      }
+      expect(used.size).toBeGreaterThanOrEqual(3);
+    });
+
+    it('is all or nothing, and only with people, teams and runs of this programme', async () => {
+      const view = await db.ask(lead, getPlan, 'ACC-2');
+      const [team] = view.teams;
+      const keep = (changes: KeptPlanChange[]) =>
+        db.perform(lead, staffCycle, { code: 'ACC-2', staff: { kind: 'keep plan', changes, why: '' } });
+      const join = { kind: 'join lane', person: view.people.at(-1)?.id as never, lane: team?.id as never } as const;
+      await expect(keep([join, { kind: 'leave out', runs: [view.runs[0]?.id as never] }])).rejects.toThrow('say why');
+      await expect(keep([{ ...join, lane: randomUUID() as never }])).rejects.toThrow('no such team');
+      const cora = await db.actorOf('Cora Vane');
+      await expect(keep([{ ...join, person: cora.personId }])).rejects.toThrow('no role that makes attempts');
+      expect((await db.ask(lead, getPlan, 'ACC-2')).people).toEqual(view.people);
     });
   });
 });

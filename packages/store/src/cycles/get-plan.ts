@@ -1,4 +1,4 @@
-import { and, asc, eq, gte, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, isNotNull, isNull } from 'drizzle-orm';
 import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import { countDaysBetween, DAY_BEGINS, listWorkMinutes } from '@kindred-baton/core/time/work-days';
@@ -9,9 +9,10 @@ import type { Query, ReadContext } from '../operation.ts';
 import type { CycleRow } from '../schema/cycles.ts';
 import { runs } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
+import { isTester } from '../programmes/is-tester.ts';
 import { absences, members, teamMembers, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
-import { turns } from '../schema/turns.ts';
+import { attempts, turns } from '../schema/turns.ts';
 import { requireCycle } from './require-cycle.ts';
 
 /** The cycle's work, people and days, as its plan is computed from. */
@@ -24,7 +25,7 @@ export const getPlan: Query<string, CyclePlanView> = {
 const DAYS_BEHIND = 200;
 const MOST_DAYS = 500;
 
-/** Five queries. */
+/** Five queries; people are those of the lanes who test. */
 export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'>, cycle: CycleRow): Promise<CyclePlanView> {
   const now = toWallClock(context.now, context.actor.timeZone);
   const hasBegun = cycle.startsOn < now.day;
@@ -76,6 +77,13 @@ export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'
 
 function loadRows({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, cycle: CycleRow, firstDay: string) {
   const here = actor.programmeId;
+  const lastDoer = db
+    .selectDistinctOn([attempts.turnId], { turnId: attempts.turnId, personId: attempts.personId })
+    .from(attempts)
+    .innerJoin(turns, and(eq(turns.id, attempts.turnId), eq(turns.cycleId, cycle.id)))
+    .where(isNotNull(attempts.finishedAt))
+    .orderBy(attempts.turnId, desc(attempts.number))
+    .as('last_doer');
   return Promise.all([
     db.select().from(teams).where(eq(teams.programmeId, here)).orderBy(asc(teams.position), asc(teams.name)),
     db
@@ -83,7 +91,7 @@ function loadRows({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, cycle: Cycle
       .from(teamMembers)
       .innerJoin(teams, eq(teams.id, teamMembers.teamId))
       .innerJoin(people, eq(people.id, teamMembers.personId))
-      .innerJoin(members, and(eq(members.personId, people.id), eq(members.programmeId, here), isNull(members.leftAt)))
+      .innerJoin(members, and(eq(members.personId, people.id), eq(members.programmeId, here), isNull(members.leftAt), isTester))
       .where(eq(teams.programmeId, here))
       .orderBy(asc(people.name), asc(teams.position)),
     db
@@ -108,10 +116,12 @@ function loadRows({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, cycle: Cycle
       .select({
         ...{ id: turns.id, run: turns.runId, index: turns.index, title: turns.title, teamId: turns.teamId, person: turns.assigneeId },
         ...{ minutes: turns.minutes, status: turns.status, dueOn: turns.dueOn, doneAt: turns.doneAt, after: turns.after },
+        doneBy: lastDoer.personId,
         ...{ waitDays: turns.waitDays, samePersonAs: turns.samePersonAs, otherPersonThan: turns.otherPersonThan },
       })
       .from(turns)
       .innerJoin(runs, and(eq(runs.id, turns.runId), isNull(runs.leftTo)))
+      .leftJoin(lastDoer, eq(lastDoer.turnId, turns.id))
       .where(eq(turns.cycleId, cycle.id))
       .orderBy(asc(runs.number), asc(turns.index)),
   ]);

@@ -10,6 +10,7 @@ import type { Context } from '../operation.ts';
 import type { LoadedScenario } from '../scenarios/load-chains.ts';
 import type { CycleRow, RunRow } from '../schema/cycles.ts';
 import type { runs } from '../schema/cycles.ts';
+import { isTester } from '../programmes/is-tester.ts';
 import { members, teamMembers, teams } from '../schema/programmes.ts';
 import type { NewTurn } from './make-turns.ts';
 import { makeTurns } from './make-turns.ts';
@@ -68,7 +69,10 @@ export async function assignToLanes({ db, actor }: Context, made: readonly NewTu
     .select({ id: teamMembers.personId, team: teamMembers.teamId })
     .from(teamMembers)
     .innerJoin(teams, eq(teams.id, teamMembers.teamId))
-    .innerJoin(members, and(eq(members.personId, teamMembers.personId), eq(members.programmeId, teams.programmeId), isNull(members.leftAt)))
+    .innerJoin(
+      members,
+      and(eq(members.personId, teamMembers.personId), eq(members.programmeId, teams.programmeId), isNull(members.leftAt), isTester),
+    )
     .where(eq(teams.programmeId, actor.programmeId))
     .orderBy(teamMembers.personId);
   const { assigneeOf } = assignTurns(

@@ -4,16 +4,18 @@ import type { CyclePlanView, PlanTurn, StaffCycle, Staffed } from '@kindred-bato
 import type { AssignableTurn } from '@kindred-baton/core/cycles/assign-turns';
 import { assignTurns } from '@kindred-baton/core/cycles/assign-turns';
 import { addDays } from '@kindred-baton/core/time/calendar';
+import { pushTo } from '@kindred-baton/core/push-to';
 import { applyPlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { isThrough, toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
 import { DAY_MINUTES } from '@kindred-baton/core/time/working-time';
 import type { CycleId, PersonId, TurnId } from '@kindred-baton/core/ids';
 import type { Context, Operation } from '../operation.ts';
-import { requireOwn } from '../programmes/require-own.ts';
 import { loadPlan } from './get-plan.ts';
 import { changeRuns } from '../runs/change-runs.ts';
+import { requireReceiver } from '../runs/require-receiver.ts';
 import { runs } from '../schema/cycles.ts';
+import { keepPlanChanges } from './keep-plan-changes.ts';
 import { lockCycle } from './require-cycle.ts';
 
 /** Who does what in a cycle: by hand, by lane, or as the plan has it. What is under way stays with whoever does it. */
@@ -21,16 +23,21 @@ export const staffCycle: Operation<{ code: string; staff: StaffCycle }, Staffed>
   right: 'run cycles',
   run: async (context, { code, staff }) => {
     const cycle = await lockCycle(context, code, ['planning', 'open', 'closing']);
-    const plan = await loadPlan(context, cycle);
+    const plan = { ...(await loadPlan(context, cycle)), code };
     const wanted = await WAYS[staff.kind](context, plan, staff as never);
     const changed = await writeStaff(context, { cycleId: cycle.id, plan }, wanted);
     await context.record({ subject: 'cycle', subjectId: cycle.id, action: 'staffed', details: { how: staff.kind, turns: changed } });
     return {
       changed,
-      left: plan.turns.filter((turn) => !isThrough(turn.status) && (wanted.get(turn.id)?.person ?? turn.person) === null).length,
+      left: plan.turns.filter(
+        (turn) => !isThrough(turn.status) && !isLeftOut(staff, turn) && (wanted.get(turn.id)?.person ?? turn.person) === null,
+      ).length,
     };
   },
 };
+
+const isLeftOut = (staff: StaffCycle, { run }: PlanTurn) =>
+  staff.kind === 'keep plan' && staff.changes.some((change) => change.kind === 'leave out' && change.runs.includes(run));
 
 interface Wanted {
   readonly person: PersonId | null;
@@ -38,13 +45,13 @@ interface Wanted {
 }
 type Way<Kind extends StaffCycle['kind']> = (
   context: Context,
-  plan: CyclePlanView,
+  plan: CyclePlanView & { readonly code: string },
   staff: Extract<StaffCycle, { kind: Kind }>,
 ) => Promise<Map<TurnId, Wanted>> | Map<TurnId, Wanted>;
 
 const WAYS: { readonly [Kind in StaffCycle['kind']]: Way<Kind> } = {
   give: async (context, plan, { turns: ids, personId }) => {
-    await requireOwn(context, { ownerId: personId });
+    if (personId !== null) await requireReceiver(context, personId);
     const chosen = new Set(ids);
     const own = plan.turns.filter(({ id }) => chosen.has(id));
     if (own.length < chosen.size) throw new AppError('conflict', 'A chosen turn is no longer in this cycle. Look again.');
@@ -66,12 +73,12 @@ const WAYS: { readonly [Kind in StaffCycle['kind']]: Way<Kind> } = {
         availableMinutes: person.minutesByDay.slice(0, Math.max(1, plan.endsAt / DAY_MINUTES)).reduce((sum, minutes) => sum + minutes, 0),
       })),
     );
-    const { assigneeOf } = assignTurns(toAssignable(free, way), people);
+    const { assigneeOf } = assignTurns(toAssignable(plan.turns, freeIds, way), people);
     return new Map(free.map((turn) => [turn.id, { person: (assigneeOf.get(turn.id) as PersonId | undefined) ?? null, dueOn: turn.dueOn }]));
   },
-  'keep plan': (_, plan, { share }) => {
-    const problem = share.reduce((before, lane) => applyPlanChange(before, { kind: 'share', lane }), toPlanProblem(plan));
-    const { jobs } = planCycle(problem);
+  'keep plan': async (context, plan, { changes, why }) => {
+    const { jobs } = planCycle(changes.reduce(applyPlanChange, toPlanProblem(plan)));
+    await keepPlanChanges(context, plan, { changes, why });
     return new Map(
       jobs.flatMap(({ id, worker, end }) =>
         end === null
@@ -90,18 +97,25 @@ const WAYS: { readonly [Kind in StaffCycle['kind']]: Way<Kind> } = {
 const canMove = (turn: PlanTurn) => !isThrough(turn.status) && turn.status !== 'under way';
 
 /** Neighbouring legs of a run in one lane: to one person, or never to one. What the legs say themselves holds in each way. */
-function toAssignable(free: readonly PlanTurn[], way: 'balanced' | 'same person' | 'four eyes'): AssignableTurn[] {
-  const at = new Map(free.map((turn) => [`${turn.run} ${turn.index}`, turn]));
+function toAssignable(
+  all: readonly PlanTurn[],
+  freeIds: ReadonlySet<TurnId>,
+  way: 'balanced' | 'same person' | 'four eyes',
+): AssignableTurn[] {
+  const free = all.filter(({ id }) => freeIds.has(id));
+  const at = new Map(all.map((turn) => [`${turn.run} ${turn.index}`, turn]));
   const previous = (turn: PlanTurn) => {
     for (let index = turn.index - 1; index >= 0; index -= 1) {
       const mate = at.get(`${turn.run} ${index}`);
-      if (mate?.team === turn.team) return mate.id as string;
+      if (mate?.team === turn.team && freeIds.has(mate.id)) return mate.id as string;
     }
     return undefined;
   };
   const idAt = (turn: PlanTurn, index: number | null) => (index === null ? undefined : at.get(`${turn.run} ${index}`)?.id);
+  const tied = tieToFixed(free, at, (turn) => !freeIds.has(turn.id));
   return free.map((turn) => ({
     ...{ id: turn.id, team: turn.team, minutes: turn.minutes },
+    ...tied.get(turn.id),
     samePersonAs:
       idAt(turn, turn.samePersonAs) ?? (way === 'same person' && turn.otherPersonThan.length === 0 ? previous(turn) : undefined),
     otherPersonThan: [
@@ -109,6 +123,27 @@ function toAssignable(free: readonly PlanTurn[], way: 'balanced' | 'same person'
       ...(way === 'four eyes' ? [previous(turn) ?? []].flat() : []),
     ],
   }));
+}
+
+/** What legs say of each other binds also towards those that stay with whoever has them, or had them. */
+function tieToFixed(
+  free: readonly PlanTurn[],
+  at: ReadonlyMap<string, PlanTurn>,
+  isFixed: (turn: PlanTurn) => boolean,
+): Map<string, Pick<AssignableTurn, 'notBy' | 'onlyBy'>> {
+  const fixedPerson = (turn: PlanTurn, index: number) => {
+    const mate = at.get(`${turn.run} ${index}`);
+    return mate && isFixed(mate) ? ((isThrough(mate.status) ? mate.doneBy : null) ?? mate.person ?? undefined) : undefined;
+  };
+  const saidBy = new Map<string, PlanTurn[]>();
+  for (const turn of at.values()) for (const index of turn.otherPersonThan) pushTo(saidBy, `${turn.run} ${index}`, turn);
+  return new Map(
+    free.map((turn) => {
+      const barred = [...turn.otherPersonThan, ...(saidBy.get(`${turn.run} ${turn.index}`) ?? []).map(({ index }) => index)];
+      const onlyBy = turn.samePersonAs === null ? undefined : fixedPerson(turn, turn.samePersonAs);
+      return [turn.id, { notBy: barred.flatMap((index) => fixedPerson(turn, index) ?? []), ...(onlyBy === undefined ? {} : { onlyBy }) }];
+    }),
+  );
 }
 
 /** Four eyes: both of two turns that one person must not do cannot go to her. */

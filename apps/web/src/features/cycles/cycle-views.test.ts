@@ -20,6 +20,7 @@ const turn = (id: string, more: Partial<PlanTurn> = {}): PlanTurn => ({
     status: 'ready',
     dueOn: null,
     doneOn: null,
+    doneBy: null,
   },
   ...{ after: [], waitDays: 0, samePersonAs: null, otherPersonThan: [] },
   ...more,

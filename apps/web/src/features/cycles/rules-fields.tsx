@@ -104,7 +104,7 @@ function Check({
   readonly children: ReactNode;
 }) {
   return (
-    <label className="flex min-h-[24px] items-center gap-2">
+    <label className="flex min-h-7 items-center gap-2">
       <input type="checkbox" checked={isOn} onChange={(event) => onChange(event.target.checked)} />
       {children}
     </label>
@@ -121,7 +121,7 @@ interface OptionsProps<Value extends string> {
 
 function Options<Value extends string>({ name, values, words, chosen, onChoose }: OptionsProps<Value>) {
   return values.map((value) => (
-    <label key={value} className="flex min-h-[24px] items-center gap-2">
+    <label key={value} className="flex min-h-7 items-center gap-2">
       <input type="radio" name={name} checked={value === chosen} onChange={() => onChoose(value)} />
       {words?.[value] ?? value}
     </label>

@@ -22,16 +22,18 @@ export function SettingsView({ cycle }: { readonly cycle: CycleDetail }) {
   const { data: choices } = useRead('getChoices', {});
   const [rules, setRules] = useState<CycleRules>(cycle.rules);
   const [documents, setDocuments] = useState(cycle.documents);
+  const [isChanged, setIsChanged] = useState(false);
   const isPlanning = cycle.state === 'planning';
   const form = useForm(async (values) => {
     const input = fromForm<ChangeCycle>(toChange(cycle, values, { rules, documents }));
     await change('changeCycle', { params: { code: cycle.code }, input });
+    setIsChanged(false);
     notify({ kind: 'done', text: 'Kept.' });
   });
   if (!choices) return <p className="text-soft">Loading …</p>;
   const isLocked = !can('run cycles') || cycle.state === 'closed';
   return (
-    <form onSubmit={form.onSubmit} className="grid gap-4">
+    <form onSubmit={form.onSubmit} onInput={() => setIsChanged(true)} className="grid gap-4">
       <section className="card px-5 py-4" aria-labelledby="cycle-basics">
         <h2 id="cycle-basics" className="mb-3 text-[17px]">
           The cycle
@@ -78,7 +80,7 @@ export function SettingsView({ cycle }: { readonly cycle: CycleDetail }) {
         <DocumentFields documents={documents} onChange={setDocuments} isDisabled={isLocked} />
         {form.problemOf('documents') && <p className="mt-1 text-[13px] font-semibold text-failed">{form.problemOf('documents')}</p>}
       </section>
-      {!isLocked && <Keep form={form} asksWhy={!isPlanning} />}
+      {!isLocked && <Keep form={form} asksWhy={!isPlanning} isChanged={isChanged} />}
     </form>
   );
 }
@@ -155,10 +157,10 @@ function Elsewhere({ cycle, choices, isLocked }: { readonly cycle: CycleDetail; 
   );
 }
 
-/** Once the cycle is open, what is changed asks why. */
-function Keep({ form, asksWhy }: { readonly form: Form; readonly asksWhy: boolean }) {
+/** Once the cycle is open, what is changed asks why. It stays in sight from the first change on. */
+function Keep({ form, asksWhy, isChanged }: { readonly form: Form; readonly asksWhy: boolean; readonly isChanged: boolean }) {
   return (
-    <div className="card sticky bottom-2 px-5 py-3 shadow-float">
+    <div className={`card px-5 py-3 ${isChanged ? 'sticky bottom-2 shadow-float' : ''}`}>
       <FormProblem form={form} />
       <div className="flex flex-wrap items-center gap-3">
         {asksWhy && (

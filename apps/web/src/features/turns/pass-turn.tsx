@@ -44,6 +44,22 @@ function PassDialog({ guide, isTaken, onClose }: { readonly guide: GuideView; re
     notify({ kind: 'done', text: isTaken ? 'It is with you now.' : 'Handed over.' });
     onClose();
   });
+  const isNobodyLeft = !isTaken && others.length === 0 && (!isLead || choices !== undefined);
+  if (isNobodyLeft)
+    return (
+      <DialogBox title="Hand this turn over" isOpen onClose={onClose}>
+        <p>
+          {isLead
+            ? 'Nobody else is in this programme yet. Invite people under Set up, then hand it over.'
+            : 'Nobody else is in this lane. Ask the lead to give it to somebody, or to put somebody into the lane.'}
+        </p>
+        <p className="mt-4 text-right">
+          <button type="button" className="button" onClick={onClose}>
+            Close
+          </button>
+        </p>
+      </DialogBox>
+    );
   return (
     <DialogBox title={isTaken ? 'Take this turn' : 'Hand this turn over'} isOpen onClose={onClose}>
       <form onSubmit={form.onSubmit}>

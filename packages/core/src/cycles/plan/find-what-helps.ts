@@ -1,13 +1,16 @@
 /** What would help: each answer is a change whose effect was computed by planning again. */
 import type { PlanChange } from './plan-changes.ts';
 import { applyPlanChange } from './plan-changes.ts';
-import { findFinish } from './plan-cycle.ts';
+import type { CyclePlan } from './plan-cycle.ts';
+import { planCycle } from './plan-cycle.ts';
 import type { PlanProblem } from './problem.ts';
 
 export interface PlanHelp {
   readonly changes: readonly PlanChange[];
   readonly finish: number;
-  /** Whether the end that is wished for is met. */
+  /** How many jobs nobody can do then. */
+  readonly stuck: number;
+  /** Whether the end that is wished for is met, with no more stuck than before. */
   readonly isEnough: boolean;
 }
 
@@ -16,19 +19,19 @@ const SHOWN = 6;
 const HOUR = 60;
 
 /**
- * The helps that end sooner than the plan, those that are enough first, then by their finish. Cost: about 4 plans for each lane and
+ * The helps that end sooner than the plan or let more be done, and never leave more undone; those that are enough first, then by their finish. Cost: about 4 plans for each lane and
  * 2 log₂ (runs) for what may be left out. Yields after each plan, so that it can be stopped and shown.
  */
-export function* findWhatHelps(problem: PlanProblem, finish: number): Generator<number, PlanHelp[]> {
+export function* findWhatHelps(problem: PlanProblem, plan: CyclePlan): Generator<number, PlanHelp[]> {
+  const base = planCycle(problem, { isQuick: true });
   const helps: PlanHelp[] = [];
   let tried = 0;
   const tryChanges = (changes: readonly PlanChange[]): PlanHelp => {
     tried += 1;
-    const end = findFinish(changes.reduce(applyPlanChange, problem));
-    return { changes, finish: end, isEnough: end <= problem.endsAt };
+    return toHelp(problem, plan, changes, planCycle(changes.reduce(applyPlanChange, problem), { isQuick: true }));
   };
   const keep = (help: PlanHelp) => {
-    if (help.finish < finish) helps.push(help);
+    if (isHelp(help, base)) helps.push(help);
   };
   for (const { id: lane } of problem.lanes) {
     const shared = tryChanges([{ kind: 'share', lane }]);
@@ -44,22 +47,43 @@ export function* findWhatHelps(problem: PlanProblem, finish: number): Generator<
     keep(tryChanges([change]));
     yield tried;
   }
-  if (finish > problem.endsAt) {
+  if (plan.finish > problem.endsAt) {
     const people = yield* findPeople(problem, tryChanges, () => tried);
     if (people) keep(people);
     const left = yield* findRunsToLeaveOut(problem, tryChanges, () => tried);
     if (left) keep(left);
   }
-  return helps
-    .sort((a, b) => Number(b.isEnough) - Number(a.isEnough) || countCost(a.changes) - countCost(b.changes) || a.finish - b.finish)
-    .filter((help, index, all) => all.findIndex((other) => JSON.stringify(other.changes) === JSON.stringify(help.changes)) === index)
-    .slice(0, SHOWN);
+  // What is shown is planned again in full, as it will be once it is used.
+  const shown: PlanHelp[] = [];
+  for (const { changes } of sortHelps(helps).slice(0, 2 * SHOWN)) {
+    tried += 1;
+    const help = toHelp(problem, plan, changes, planCycle(changes.reduce(applyPlanChange, problem)));
+    if (isHelp(help, plan)) shown.push(help);
+    yield tried;
+  }
+  return sortHelps(shown).slice(0, SHOWN);
+}
+
+function toHelp(problem: PlanProblem, plan: CyclePlan, changes: readonly PlanChange[], { finish, stuck }: CyclePlan): PlanHelp {
+  const isEnough = finish <= problem.endsAt && stuck.length <= plan.stuck.length;
+  return { changes, finish, stuck: stuck.length, isEnough };
+}
+
+const isHelp = ({ finish, stuck }: PlanHelp, plan: CyclePlan) =>
+  stuck <= plan.stuck.length && (finish < plan.finish || stuck < plan.stuck.length);
+
+/** Each once, the best first. */
+function sortHelps(helps: readonly PlanHelp[]): PlanHelp[] {
+  return [...new Map(helps.map((help) => [JSON.stringify(help.changes), help])).values()].sort(
+    (a, b) => Number(b.isEnough) - Number(a.isEnough) || countCost(a.changes) - countCost(b.changes) || a.finish - b.finish,
+  );
 }
 
 /** Sharing costs nothing, an hour is less than a person, and leaving out is the last resort. */
 const COSTS: Readonly<Record<PlanChange['kind'], (change: PlanChange) => number>> = {
   share: () => 0,
   'move person': () => 1,
+  'join lane': () => 1,
   'more hours': () => 2,
   'more people': (change) => 3 * (change.kind === 'more people' ? change.count : 1),
   'leave out': () => 9,

@@ -6,7 +6,10 @@ import type { JobGraph } from './job-graph.ts';
 import { createJobGraph } from './job-graph.ts';
 import type { Calendars, ChainTimes } from './measure-chains.ts';
 import { createCalendars, findEarliestTimes, findLowerBound, measureTails } from './measure-chains.ts';
+import { improveSchedule, isBetter } from './improve-schedule.ts';
+import type { PlacingParts } from './place-jobs.ts';
 import type { PlanProblem } from './problem.ts';
+import { findWhoDoes } from './who-does.ts';
 import type { Schedule } from './schedule-jobs.ts';
 import { scheduleJobs } from './schedule-jobs.ts';
 import { countWorkBefore } from '../../time/working-time.ts';
@@ -35,13 +38,15 @@ export interface CyclePlan {
   readonly stuck: readonly string[];
 }
 
-export function planCycle(problem: PlanProblem): CyclePlan {
+/** `isQuick`: without the improvement step, to compare many changes with one another; never to be shown or kept. */
+export function planCycle(problem: PlanProblem, { isQuick = false }: { readonly isQuick?: boolean } = {}): CyclePlan {
   const graph = createJobGraph(problem.jobs);
   const calendars = createCalendars(problem);
   const chain = findEarliestTimes(problem, graph, calendars);
-  const schedule = findBestSchedule(problem, graph, calendars);
+  const bound = findLowerBound(problem, graph, calendars, chain);
+  const schedule = findBestSchedule({ problem, graph, calendars, who: findWhoDoes(problem, graph) }, isQuick ? null : bound);
   const finish = getFinish(schedule, problem.startsAt);
-  const lowerBound = Math.min(finish, findLowerBound(problem, graph, calendars, chain));
+  const lowerBound = Math.min(finish, bound);
   const worked = (at: number) => countWorkBefore(calendars.ofAll, at) - countWorkBefore(calendars.ofAll, problem.startsAt);
   const last = findLast(chain);
   return {
@@ -58,18 +63,27 @@ export function planCycle(problem: PlanProblem): CyclePlan {
   };
 }
 
-/** The finish alone: what every try of a change is measured by. */
-export function findFinish(problem: PlanProblem): number {
-  const graph = createJobGraph(problem.jobs);
-  return getFinish(findBestSchedule(problem, graph, createCalendars(problem)), problem.startsAt);
-}
-
-/** By the longest way behind; and, where lanes are unlike, by that way with the work of its lane: the sooner end counts. */
-function findBestSchedule(problem: PlanProblem, graph: JobGraph, calendars: Calendars): Schedule {
+/**
+ * By the longest way behind; where lanes are unlike, by that way with the work of its lane; and by the days on which turns are due, so that a plan
+ * that was kept is found again. The best of them is improved.
+ */
+function findBestSchedule(parts: PlacingParts, bound: number | null): Schedule {
+  const { problem, graph, calendars, who } = parts;
   const tails = measureTails(problem, graph, calendars);
   const lists = [tails, weighByLane(problem, graph, calendars)].map((list) => list.map((tail) => -tail));
-  const schedules = lists.map((list) => scheduleJobs(problem, graph, calendars, list));
-  return schedules.reduce((best, next) => (getFinish(next, problem.startsAt) < getFinish(best, problem.startsAt) ? next : best));
+  if (problem.jobs.some(({ dueAt }) => dueAt !== undefined)) lists.push(orderByDueDay(problem, tails));
+  const schedules = lists.map((list) => scheduleJobs(problem, graph, calendars, list, who));
+  const first = schedules.reduce((best, next) => (isBetter(next, best) ? next : best));
+  return bound === null ? first : improveSchedule(parts, first, bound);
+}
+
+function orderByDueDay({ jobs }: PlanProblem, tails: Float64Array): Float64Array<ArrayBuffer> {
+  const order = jobs.map((_, index) => index);
+  const due = (index: number) => jobs[index]!.dueAt ?? Infinity;
+  order.sort((a, b) => (due(a) === due(b) ? tails[b]! - tails[a]! : due(a) - due(b)));
+  const list = new Float64Array(jobs.length);
+  order.forEach((index, place) => (list[index] = place));
+  return list;
 }
 
 /** The way behind a job where each minute counts by how much its lane has to do: what feeds a crowded lane goes first. */

@@ -19,6 +19,12 @@ export interface PlanJob {
   readonly sameAs: string | null;
   /** Jobs whose worker must not do this one. */
   readonly otherThan: readonly string[];
+  /** The end of the day on which it is due: a plan that was kept is found again by these. */
+  readonly dueAt?: number;
+  /** Who must not do it, since she did what another is to check. */
+  readonly notBy?: readonly string[];
+  /** Who does it where nobody is named, since she did what the same person is to go on with. */
+  readonly onlyBy?: string;
 }
 
 export interface PlanWorker {

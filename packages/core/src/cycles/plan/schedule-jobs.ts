@@ -9,6 +9,9 @@ import type { JobGraph } from './job-graph.ts';
 import type { Calendars } from './measure-chains.ts';
 import { addWaitDays } from './measure-chains.ts';
 import type { PlanProblem } from './problem.ts';
+import type { WhoDoes } from './who-does.ts';
+import { findWhoDoes } from './who-does.ts';
+import type { KeepApart } from '../keep-apart.ts';
 import { addWork, findNextWork } from '../../time/working-time.ts';
 
 export interface Schedule {
@@ -26,8 +29,22 @@ interface Event {
 }
 
 /** `list`: the place of each job in the list, the smallest first. Cost O((jobs + waits) log jobs + jobs × people of a lane). */
-export function scheduleJobs(problem: PlanProblem, graph: JobGraph, calendars: Calendars, list: Float64Array): Schedule {
-  return new Scheduler(problem, graph, calendars, list).run();
+export function scheduleJobs(
+  problem: PlanProblem,
+  graph: JobGraph,
+  calendars: Calendars,
+  list: Float64Array,
+  who: WhoDoes = findWhoDoes(problem, graph),
+): Schedule {
+  return new Scheduler({ problem, graph, calendars, list, who }).run();
+}
+
+interface SchedulerParts {
+  readonly problem: PlanProblem;
+  readonly graph: JobGraph;
+  readonly calendars: Calendars;
+  readonly list: Float64Array;
+  readonly who: WhoDoes;
 }
 
 class Scheduler {
@@ -38,21 +55,19 @@ class Scheduler {
   readonly #events = createHeap<Event>((a, b) => a.at < b.at);
   readonly #own: Heap<number>[];
   readonly #ofLane = new Map<string, Heap<number>>();
-  readonly #lanePeople = new Map<string, number[]>();
   readonly #busyUntil: Float64Array;
   readonly #wakesAt: Float64Array;
-  readonly #indexOfWorker: ReadonlyMap<string, number>;
-  readonly #groups: Int32Array;
-  readonly #workerOfGroup = new Map<number, number>();
-  readonly #barred: number[][];
+  readonly problem: PlanProblem;
+  readonly graph: JobGraph;
+  readonly calendars: Calendars;
+  readonly list: Float64Array;
+  readonly who: WhoDoes;
+  readonly #pieces: KeepApart;
   #now = 0;
 
-  constructor(
-    readonly problem: PlanProblem,
-    readonly graph: JobGraph,
-    readonly calendars: Calendars,
-    readonly list: Float64Array,
-  ) {
+  constructor({ problem, graph, calendars, list, who }: SchedulerParts) {
+    [this.problem, this.graph, this.calendars, this.list, this.who] = [problem, graph, calendars, list, who];
+    this.#pieces = who.create();
     const { jobs, workers } = problem;
     this.#starts = new Float64Array(jobs.length).fill(Infinity);
     this.#ends = new Float64Array(jobs.length).fill(Infinity);
@@ -60,16 +75,8 @@ class Scheduler {
     this.#waits = graph.before.map(({ length }) => length);
     this.#busyUntil = new Float64Array(workers.length).fill(problem.startsAt);
     this.#wakesAt = new Float64Array(workers.length).fill(-1);
-    this.#indexOfWorker = new Map(workers.map(({ id }, index) => [id, index]));
     this.#own = workers.map(() => this.#createList());
-    workers.forEach(({ lanes }, index) => {
-      for (const lane of lanes) {
-        (this.#lanePeople.get(lane) ?? this.#lanePeople.set(lane, []).get(lane)!).push(index);
-        if (!this.#ofLane.has(lane)) this.#ofLane.set(lane, this.#createList());
-      }
-    });
-    this.#groups = joinGroups(problem, graph);
-    this.#barred = listBarred(problem, graph);
+    for (const lane of who.laneOf.keys()) this.#ofLane.set(lane, this.#createList());
   }
 
   #createList(): Heap<number> {
@@ -107,14 +114,16 @@ class Scheduler {
 
   /** Puts a job where those who may do it look for work; answers them. */
   #offer(index: number): readonly number[] {
-    const job = this.problem.jobs[index]!;
-    const fixed = this.#workerOfGroup.get(this.#groups[index]!) ?? (job.worker === null ? undefined : this.#indexOfWorker.get(job.worker));
-    if (fixed !== undefined) {
-      this.#own[fixed]!.push(index);
-      return [fixed];
+    const piece = this.who.pieceOf[index]!;
+    const given = this.#pieces.getPerson(piece);
+    const able = this.who.able[piece]!;
+    if (given >= 0 || able.length === 1) {
+      const worker = given >= 0 ? given : able[0]!;
+      this.#own[worker]!.push(index);
+      return [worker];
     }
-    this.#ofLane.get(job.lane)?.push(index);
-    return this.#lanePeople.get(job.lane) ?? [];
+    this.#ofLane.get(this.problem.jobs[index]!.lane)?.push(index);
+    return able;
   }
 
   #take(worker: number, at: number): void {
@@ -128,15 +137,14 @@ class Scheduler {
       this.#wakesAt[worker] = next;
       return;
     }
-    const index = this.#choose(worker);
+    const index = this.#choose(worker, at);
     if (index === undefined) return;
     const end = addWork(time, at, this.problem.jobs[index]!.minutes);
     this.#workers[index] = worker;
-    this.#workerOfGroup.set(this.#groups[index]!, worker);
+    this.#pieces.give(this.who.pieceOf[index]!, worker);
     this.#starts[index] = at;
     this.#ends[index] = end;
     this.#busyUntil[worker] = end;
-    if (end === Infinity) return;
     this.#events.push({ at: end, job: -1, worker });
     for (const later of this.graph.behind[index]!) {
       this.#waits[later]! -= 1;
@@ -153,7 +161,7 @@ class Scheduler {
   }
 
   /** The first of the lists that she looks into; what she must not do stays there. */
-  #choose(worker: number): number | undefined {
+  #choose(worker: number, at: number): number | undefined {
     const lists = [this.#own[worker]!, ...this.problem.workers[worker]!.lanes.map((lane) => this.#ofLane.get(lane)!)];
     let best: { list: Heap<number>; index: number } | undefined;
     const aside: { list: Heap<number>; index: number }[] = [];
@@ -161,8 +169,10 @@ class Scheduler {
       let index = list.pop();
       while (index !== undefined) {
         if (!this.#giveToMate(worker, index)) {
-          if (this.#may(worker, index)) break;
-          aside.push({ list, index });
+          const isInTime = this.#isInTime(worker, index, at);
+          if (isInTime && this.#pieces.may(this.who.pieceOf[index]!, worker)) break;
+          // What none of those who may do it gets through any more is out of the way for good.
+          if (isInTime || this.#hasTimeFor(index, at)) aside.push({ list, index });
         }
         index = list.pop();
       }
@@ -179,46 +189,24 @@ class Scheduler {
     return best?.index;
   }
 
-  /** Whether she may take it: not both of two that one person must not do; what was given to her by name she does. */
-  #may(worker: number, index: number): boolean {
-    if (this.problem.jobs[index]!.worker !== null) return true;
-    return !this.#barred[index]!.some((other) => this.#workers[other] === worker);
+  #hasTimeFor(index: number, at: number): boolean {
+    const piece = this.who.pieceOf[index]!;
+    const given = this.#pieces.getPerson(piece);
+    return (given >= 0 ? [given] : this.who.able[piece]!).some((worker) => this.#isInTime(worker, index, at));
+  }
+
+  /** Whether what is left of her time is enough for it, once she is free. */
+  #isInTime(worker: number, index: number, at: number): boolean {
+    const time = this.calendars.ofWorker.get(this.problem.workers[worker]!.id);
+    return time !== undefined && addWork(time, Math.max(at, this.#busyUntil[worker]!), this.problem.jobs[index]!.minutes) < Infinity;
   }
 
   /** Meanwhile somebody has taken its mate: it goes to her list. */
   #giveToMate(worker: number, index: number): boolean {
-    const mate = this.#workerOfGroup.get(this.#groups[index]!);
-    if (mate === undefined || mate === worker) return false;
+    const mate = this.#pieces.getPerson(this.who.pieceOf[index]!);
+    if (mate < 0 || mate === worker) return false;
     this.#own[mate]!.push(index);
     this.#events.push({ at: Math.max(this.#busyUntil[mate]!, this.#now), job: -1, worker: mate });
     return true;
   }
-}
-
-/** Jobs of one person share a number. */
-function joinGroups({ jobs }: PlanProblem, { indexOf }: JobGraph): Int32Array {
-  const groups = Int32Array.from(jobs, (_, index) => index);
-  const find = (index: number): number => {
-    let root = index;
-    while (groups[root] !== root) root = groups[root]!;
-    return root;
-  };
-  jobs.forEach(({ sameAs, lane }, index) => {
-    const mate = sameAs === null ? undefined : indexOf.get(sameAs);
-    if (mate !== undefined && jobs[mate]!.lane === lane) groups[find(index)] = find(mate);
-  });
-  return groups.map((_, index) => find(index));
-}
-
-function listBarred({ jobs }: PlanProblem, { indexOf }: JobGraph): number[][] {
-  const barred: number[][] = jobs.map(() => []);
-  jobs.forEach(({ otherThan }, index) => {
-    for (const id of otherThan) {
-      const other = indexOf.get(id);
-      if (other === undefined) continue;
-      barred[index]!.push(other);
-      barred[other]!.push(index);
-    }
-  });
-  return barred;
 }

@@ -6,7 +6,18 @@ import { isThrough, toPlanProblem } from './to-problem.ts';
 
 type Turn = CycleToPlan['turns'][number];
 const turn = (index: number, more: Partial<Turn> = {}): Turn => ({
-  ...{ id: `t${index}`, run: 'r', index, team: 'lane', person: null, minutes: 30, status: 'waiting', doneOn: null },
+  ...{
+    id: `t${index}`,
+    run: 'r',
+    index,
+    team: 'lane',
+    person: null,
+    minutes: 30,
+    status: 'waiting',
+    dueOn: null,
+    doneOn: null,
+    doneBy: null,
+  },
   ...{ after: index === 0 ? [] : [index - 1], waitDays: 0, samePersonAs: null, otherPersonThan: [] },
   ...more,
 });
@@ -34,6 +45,24 @@ describe('a cycle as a problem to plan', () => {
       ['t5', false],
       ['t6', false],
       ['t7', false],
+    ]);
+  });
+
+  it('binds what is left to those who did what is through, whichever leg says so', () => {
+    const done = { status: 'passed', person: 'una', doneBy: 'ivo' } as const;
+    const { jobs } = toPlanProblem(
+      cycle([
+        turn(0, done),
+        turn(1, { otherPersonThan: [0] }),
+        turn(2, { samePersonAs: 0 }),
+        turn(3, { ...done, otherPersonThan: [4], doneBy: null }),
+        turn(4),
+      ]),
+    );
+    expect(jobs.map(({ notBy, onlyBy }) => [notBy, onlyBy])).toEqual([
+      [['ivo'], undefined],
+      [undefined, 'ivo'],
+      [['una'], undefined],
     ]);
   });
 

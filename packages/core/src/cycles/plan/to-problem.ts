@@ -1,4 +1,5 @@
 import type { TurnStatus } from '../../outcomes.ts';
+import { pushTo } from '../../push-to.ts';
 import { addDays } from '../../time/calendar.ts';
 import type { PlanJob, PlanProblem } from './problem.ts';
 import { countDaysBetween } from '../../time/work-days.ts';
@@ -28,12 +29,16 @@ interface TurnToPlan {
   readonly person: string | null;
   readonly minutes: number;
   readonly status: TurnStatus;
+  readonly dueOn: string | null;
   readonly doneOn: string | null;
+  readonly doneBy: string | null;
   readonly after: readonly number[];
   readonly waitDays: number;
   readonly samePersonAs: number | null;
   readonly otherPersonThan: readonly number[];
 }
+
+type FindMate = (turn: TurnToPlan, index: number) => TurnToPlan | undefined;
 
 const RANKS = { low: 0, medium: 1, high: 2 } as const;
 
@@ -46,8 +51,11 @@ export function isThrough(status: TurnStatus): boolean {
 export function toPlanProblem(cycle: CycleToPlan): PlanProblem {
   const at = new Map(cycle.turns.map((turn) => [`${turn.run} ${turn.index}`, turn]));
   const mate = (turn: TurnToPlan, index: number) => at.get(`${turn.run} ${index}`);
+  const barredBy = listBarredByDone(cycle.turns);
   return {
-    jobs: cycle.turns.filter(({ status }) => !isThrough(status)).map((turn) => toJob(turn, cycle, mate)),
+    jobs: cycle.turns
+      .filter(({ status }) => !isThrough(status))
+      .map((turn) => ({ ...toJob(turn, cycle, mate), ...toTies(turn, mate, barredBy.get(`${turn.run} ${turn.index}`) ?? []) })),
     workers: cycle.people.map(({ id, teams, minutesByDay, startsAt }) => ({ id, lanes: teams, minutesByDay, startsAt })),
     lanes: cycle.teams.map(({ id, minutesByDay, startsAt }) => ({ id, minutesByDay, startsAt })),
     runs: cycle.runs.map(({ id, priority }) => ({ id, rank: RANKS[priority] })),
@@ -56,7 +64,30 @@ export function toPlanProblem(cycle: CycleToPlan): PlanProblem {
   };
 }
 
-function toJob(turn: TurnToPlan, { firstDay }: CycleToPlan, mate: (turn: TurnToPlan, index: number) => TurnToPlan | undefined): PlanJob {
+/** Who did what another is to do now, by the leg that says nothing of it itself. */
+function listBarredByDone(turns: readonly TurnToPlan[]): Map<string, string[]> {
+  const barred = new Map<string, string[]>();
+  for (const turn of turns) {
+    const by = getDoer(turn);
+    if (by !== null) for (const index of turn.otherPersonThan) pushTo(barred, `${turn.run} ${index}`, by);
+  }
+  return barred;
+}
+
+const getDoer = ({ status, doneBy, person }: TurnToPlan) => (isThrough(status) ? (doneBy ?? person) : null);
+
+/** What binds a job to those who did the legs that are through. */
+function toTies(turn: TurnToPlan, mate: FindMate, barred: readonly string[]): Pick<PlanJob, 'notBy' | 'onlyBy'> {
+  const doerOf = (index: number) => {
+    const other = mate(turn, index);
+    return (other && getDoer(other)) ?? undefined;
+  };
+  const onlyBy = turn.samePersonAs === null ? undefined : doerOf(turn.samePersonAs);
+  const notBy = [...barred, ...turn.otherPersonThan.flatMap((index) => doerOf(index) ?? [])];
+  return { ...(notBy.length > 0 ? { notBy } : {}), ...(onlyBy === undefined ? {} : { onlyBy }) };
+}
+
+function toJob(turn: TurnToPlan, { firstDay }: CycleToPlan, mate: FindMate): PlanJob {
   const idAt = (index: number) => mate(turn, index)?.id;
   const waited = turn.waitDays > 0 ? turn.after.flatMap((index) => mate(turn, index)?.doneOn ?? []) : [];
   const last = waited.sort().at(-1);
@@ -67,5 +98,6 @@ function toJob(turn: TurnToPlan, { firstDay }: CycleToPlan, mate: (turn: TurnToP
     sameAs: (turn.samePersonAs === null ? undefined : idAt(turn.samePersonAs)) ?? null,
     otherThan: turn.otherPersonThan.flatMap((index) => idAt(index) ?? []),
     isBegun: turn.status === 'under way',
+    ...(turn.dueOn === null ? {} : { dueAt: (countDaysBetween(firstDay, turn.dueOn) + 1) * DAY_MINUTES }),
   };
 }

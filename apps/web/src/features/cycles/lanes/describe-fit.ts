@@ -40,6 +40,8 @@ export function describeChange(view: CyclePlanView, change: PlanChange): string 
       return change.count === 1 ? `One more tester in ${team(change.lane)}` : `${change.count} more testers in ${team(change.lane)}`;
     case 'move person':
       return `${view.people.find(({ id }) => id === change.person)?.name ?? ''} to ${team(change.lane)}`;
+    case 'join lane':
+      return `${view.people.find(({ id }) => id === change.person)?.name ?? ''} joins ${team(change.lane)}`;
     case 'more hours':
       return `${formatMinutes(change.minutes)} more a day in ${team(change.lane)}`;
     case 'share':

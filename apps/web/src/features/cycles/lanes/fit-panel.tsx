@@ -12,13 +12,15 @@ interface FitPanelProps {
   readonly fit: FitPlan;
   readonly tried: readonly PlanChange[];
   readonly onTry: (changes: readonly PlanChange[]) => void;
-  /** Keeps what is tried, where it can be; null: the person may not. */
-  readonly onKeep: ((changes: readonly PlanChange[]) => void) | null;
+  /** Does what is tried; null: the person may not. */
+  readonly onUse: (() => void) | null;
+  /** Keeps the plan as it is. */
+  readonly onSetDays: (() => void) | null;
   readonly toTurn: (id: string) => string;
 }
 
 /** Will it fit? The answer first, then what it rests on, then what would help. */
-export function FitPanel({ view, fit, tried, onTry, onKeep, toTurn }: FitPanelProps) {
+export function FitPanel({ view, fit, tried, onTry, onUse, onSetDays, toTurn }: FitPanelProps) {
   if (fit.hasFailed)
     return (
       <SidePanel label="Will it fit?">
@@ -48,21 +50,19 @@ export function FitPanel({ view, fit, tried, onTry, onKeep, toTurn }: FitPanelPr
               <button type="button" className="button button-small" onClick={() => onTry([])}>
                 Drop it
               </button>
-              {onKeep && tried.every(({ kind }) => kind === 'share' || kind === 'leave out') && (
-                <button type="button" className="button button-small button-primary" onClick={() => onKeep(tried)}>
-                  Keep it
+              {onUse && (
+                <button type="button" className="button button-small button-primary" onClick={onUse}>
+                  Use it …
                 </button>
               )}
             </p>
-            {!tried.every(({ kind }) => kind === 'share' || kind === 'leave out') && (
-              <p className="hint mt-2">Nothing is kept. People and hours are changed under Set up, then this plan follows.</p>
-            )}
+            <p className="hint mt-2">Nothing is kept yet; the lanes show it as it would be.</p>
           </PanelPart>
         )}
-        {onKeep && tried.length === 0 && plan.jobs.length > plan.stuck.length && (
+        {onSetDays && tried.length === 0 && plan.jobs.length > plan.stuck.length && (
           <PanelPart title="Keep this plan">
             <p className="hint mb-2">Every turn that is left gets the day on which the plan has it done as its due day.</p>
-            <button type="button" className="button button-small" onClick={() => onKeep([])}>
+            <button type="button" className="button button-small" onClick={onSetDays}>
               Set due days by it
             </button>
           </PanelPart>
@@ -174,6 +174,7 @@ function HelpLine({ view, help, isTried, onTry }: HelpLineProps) {
         <span className="text-[13px] text-soft">
           finishes {formatDay(toPlanDay(view, help.finish))}
           {help.isEnough && ', in time'}
+          {help.stuck > 0 && `; ${countOf(help.stuck, 'turn')} nobody can do`}
         </span>
       </span>
       <button

@@ -1,4 +1,4 @@
-import type { CyclePlanView, PlanTurn, StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
+import type { KeptPlanChange, PlanTurn, StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
@@ -6,13 +6,16 @@ import type { PlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
 import { useMemo, useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf } from '../../../ui/format.ts';
+import { useNotice } from '../../../ui/notices.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { FitPanel } from './fit-panel.tsx';
 import { LaneBars } from './lane-bars.tsx';
 import { LaneTurns } from './lane-turns.tsx';
 import { layOutLoad } from './lay-out-load.ts';
+import { toTriedView } from './tried-view.ts';
 import { usePlan } from './use-plan.ts';
+import { UseHelpDialog } from './use-help-dialog.tsx';
 
 const NONE: readonly PlanChange[] = [];
 
@@ -25,8 +28,15 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
   const [chosen, setChosen] = useState<ReadonlySet<PlanTurn['id']>>(new Set());
   const fit = usePlan(view, tried);
   const isPlanned = address.get('load') === 'planned' || tried.length > 0;
-  const chart = useMemo(() => (view ? layOutLoad(view, isPlanned ? (fit.tried ?? fit.plan) : null) : null), [view, isPlanned, fit]);
+  const [isUsing, setIsUsing] = useState(false);
+  const chart = useMemo(() => {
+    if (!view) return null;
+    // Until the tried plan is there the lanes stay as they are.
+    return fit.tried ? layOutLoad(toTriedView(view, tried), fit.tried) : layOutLoad(view, isPlanned ? fit.plan : null);
+  }, [view, isPlanned, fit, tried]);
   const staff = useStaff(cycle.code);
+  const { change } = useChanges();
+  const notify = useNotice();
   const canStaff = can('run cycles') && cycle.state !== 'closed';
   if (!view || !chart) return <p className="text-soft">Loading the plan …</p>;
   if (chart.lanes.length === 0)
@@ -42,11 +52,13 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
   const send = async (body: StaffCycle) => {
     if (await staff(body)) setChosen(new Set());
   };
-  const keep = async (changes: readonly PlanChange[]) => {
-    const dropped = listDropped(view, changes);
-    if (dropped.length > 0) return address.set({ view: 'scope', drop: dropped.join(',') });
-    const share = changes.flatMap((change) => (change.kind === 'share' ? [change.lane] : []));
-    if (await staff({ kind: 'keep plan', share })) setTried(NONE);
+  const use = async (changes: readonly PlanChange[], why: string) => {
+    const staffed = await change('staffCycle', {
+      params: { code: cycle.code },
+      input: { kind: 'keep plan', changes: changes as KeptPlanChange[], why },
+    });
+    setTried(NONE);
+    notify({ kind: 'done', text: sayStaffed(staffed) });
   };
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">
@@ -86,9 +98,11 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
         fit={fit}
         tried={tried}
         onTry={setTried}
-        onKeep={canStaff ? (changes) => void keep(changes) : null}
+        onUse={canStaff ? () => setIsUsing(true) : null}
+        onSetDays={canStaff ? () => void send({ kind: 'keep plan', changes: [], why: '' }) : null}
         toTurn={toTurn}
       />
+      {isUsing && <UseHelpDialog {...{ view, fit, tried, onTry: setTried, onUse: use, onClose: () => setIsUsing(false) }} />}
     </div>
   );
 }
@@ -96,10 +110,11 @@ export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
 /** Sends a change of staff and says what came of it; answers whether it was done. */
 function useStaff(code: string) {
   const { act } = useChanges();
-  const say = ({ changed, left }: Staffed) =>
-    `${countOf(changed, 'turn')} changed.${left > 0 ? ` ${countOf(left, 'turn')} with nobody yet.` : ''}`;
-  return async (input: StaffCycle): Promise<boolean> => (await act('staffCycle', { params: { code }, input }, say)) !== undefined;
+  return async (input: StaffCycle): Promise<boolean> => (await act('staffCycle', { params: { code }, input }, sayStaffed)) !== undefined;
 }
+
+const sayStaffed = ({ changed, left }: Staffed) =>
+  `${countOf(changed, 'turn')} changed.${left > 0 ? ` ${countOf(left, 'turn')} with nobody yet.` : ''}`;
 
 interface LoadChoiceProps {
   readonly isPlanned: boolean;
@@ -126,10 +141,4 @@ function LoadChoice({ isPlanned, onChoose }: LoadChoiceProps) {
       </span>
     </div>
   );
-}
-
-/** The numbers of the runs that a plan leaves out. */
-function listDropped({ runs }: CyclePlanView, changes: readonly PlanChange[]): number[] {
-  const dropped = new Set(changes.flatMap((change) => (change.kind === 'leave out' ? change.runs : [])));
-  return runs.filter(({ id }) => dropped.has(id)).map(({ number }) => number);
 }

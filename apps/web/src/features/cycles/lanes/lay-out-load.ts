@@ -106,10 +106,9 @@ function spreadDue(view: CyclePlanView): Piece[] {
 function spreadPlan(view: CyclePlanView, plan: CyclePlan): Piece[] {
   const timeOf = new Map(view.people.map((person) => [person.id as string, createWorkingTime(person.minutesByDay, person.startsAt)]));
   const teamOf = new Map(view.turns.map(({ id, team }) => [id as string, team]));
-  const spare = new Map(view.teams.map((team) => [team.id, createWorkingTime(team.minutesByDay, team.startsAt)]));
   return plan.jobs.flatMap(({ id, worker, start, end }) => {
     const team = teamOf.get(id);
-    const time = (worker && timeOf.get(worker)) ?? (team === undefined ? undefined : spare.get(team));
+    const time = worker === null ? undefined : timeOf.get(worker);
     if (start === null || end === null || team === undefined || !time) return [];
     return spreadOverDays(time, start, end).map(({ day, minutes }) => ({
       day: addDays(view.firstDay, day),

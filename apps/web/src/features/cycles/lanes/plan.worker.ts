@@ -26,7 +26,7 @@ addEventListener('message', ({ data }: MessageEvent<PlanRequest>) => {
   const plan = planCycle(problem);
   const tried = data.tried.length > 0 ? planCycle(data.tried.reduce(applyPlanChange, problem)) : null;
   send({ kind: 'plan', plan, tried });
-  const work = findWhatHelps(problem, plan.finish);
+  const work = findWhatHelps(problem, plan);
   let reportedAt = performance.now();
   for (let step = work.next(); ; step = work.next()) {
     if (step.done) return send({ kind: 'helps', helps: step.value });
