@@ -34,7 +34,7 @@ describe('nothing recorded is lost', () => {
   const outcomes = async () => (await guide()).attempts[0]?.results.map(({ outcome, note }) => [outcome, note]);
 
   it('when the server is killed in the middle: what was recorded is there, what was typed meanwhile is sent when it is back', async () => {
-    await tester.page.keyboard.press('p');
+    await tester.page.keyboard.press('1');
     await tester.sees(/Step 2 of \d/);
     await tester.page.waitForFunction(() => !document.body.innerText.includes('still to be sent'));
     await server.stop('SIGKILL');
@@ -56,7 +56,7 @@ describe('nothing recorded is lost', () => {
       'select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()',
     );
     await database.end();
-    await tester.page.keyboard.press('s');
+    await tester.page.keyboard.press('4');
     await tester.page.waitForFunction(
       async (path) => {
         const { attempts } = (await (await fetch(path)).json().catch(() => ({ attempts: [] }))) as { attempts: { results: unknown[] }[] };
@@ -70,7 +70,7 @@ describe('nothing recorded is lost', () => {
 
   it('when the network drops and the page is closed: it is sent from this browser later', async () => {
     await tester.page.setOfflineMode(true);
-    await tester.page.keyboard.press('s');
+    await tester.page.keyboard.press('4');
     await tester.sees('still to be sent');
     await tester.page.setOfflineMode(false);
     await tester.go(`/brindlemere/turns?turn=${turnId}`);

@@ -156,7 +156,7 @@ describe('the walk', () => {
     await first.go(`/brindlemere/turns?turn=${(await turnAt(1)).id}`);
     await first.press('Begin');
     await first.sees('Step 1 of 4');
-    await first.page.keyboard.press('p');
+    await first.page.keyboard.press('1');
     await first.sees('Step 2 of 4');
     await first.sees('Mill Lane');
     await first.press('It worked P');
@@ -188,7 +188,7 @@ describe('the walk', () => {
     await second.sees('the Lamp report no. handed to you');
     await second.press('It worked P');
     await second.sees('Step 2 of 3');
-    await second.page.keyboard.press('f');
+    await second.page.keyboard.press('2');
     await second.sees('Say above what you saw.');
     await second.type('What did you see?', 'The job stays open');
     await (await second.page.$('input[type=file]'))?.uploadFile(PICTURE);
@@ -232,8 +232,8 @@ describe('the walk', () => {
     await second.sees('Ready to try again');
     await second.press('Try again');
     await second.sees('Step 1 of 3');
-    await second.page.keyboard.press('p');
-    await second.page.keyboard.press('p');
+    await second.page.keyboard.press('1');
+    await second.page.keyboard.press('1');
     await second.sees('Step 3 of 3');
     await second.type('Type the Lamp cost that you see', '84.20');
     await second.page.keyboard.press('Enter');
@@ -244,9 +244,9 @@ describe('the walk', () => {
       await tester.go(`/brindlemere/turns?turn=${(await turnAt(leg)).id}`);
       await tester.press('Begin');
       await tester.sees('Step 1 of 2');
-      await tester.page.keyboard.press('p');
+      await tester.page.keyboard.press('1');
       await tester.sees('Step 2 of 2');
-      await tester.page.keyboard.press('p');
+      await tester.page.keyboard.press('1');
       await tester.press('Finish and pass on');
       await tester.sees('Passed on.');
     }

@@ -53,7 +53,7 @@ const VIEWER: Viewer = {
   person: { id: 'person-lea' as Viewer['person']['id'], name: 'Lea Marsh' },
   ...{ roles: ['lead'], rights: [...RIGHTS], programmes: [{ key: 'brindlemere', name: 'Brindlemere Water Trust' }] },
   programme: {
-    ...{ key: 'brindlemere', name: 'Brindlemere Water Trust', timeZone: 'Europe/London', isDemo: false },
+    ...{ key: 'brindlemere', name: 'Brindlemere Water Trust', timeZone: 'Europe/London', isDemo: false, severityNames: {} },
     levels: ['Stream', 'Process', 'Activity'],
   },
 };

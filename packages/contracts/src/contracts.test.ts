@@ -71,7 +71,7 @@ describe('what comes in is checked', () => {
       stepIndex: 0,
       title: 'x',
       kind: 'function',
-      severity: 'major',
+      severity: 'slows the business',
       priority: 'high',
       expected: '',
       seen: ' ',

@@ -1,5 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
+import type { SeverityNames } from '@kindred-baton/core/defects/defect';
 import type { PersonId, ProgrammeId } from '@kindred-baton/core/ids';
 import type { Right, Role } from '@kindred-baton/core/programmes/roles';
 import { hasRight } from '@kindred-baton/core/programmes/roles';
@@ -12,6 +13,7 @@ export interface Actor {
   readonly programmeKey: string;
   readonly programmeName: string;
   readonly timeZone: string;
+  readonly severityNames: SeverityNames;
   readonly personId: PersonId;
   readonly roles: readonly Role[];
 }
@@ -20,7 +22,13 @@ export interface Actor {
 export async function getActor(store: Store, personId: PersonId, programmeKey: string): Promise<Actor> {
   const [row] = await store.db
 
-    .select({ programmeId: programmes.id, programmeName: programmes.name, timeZone: programmes.timeZone, roles: members.roles })
+    .select({
+      programmeId: programmes.id,
+      programmeName: programmes.name,
+      timeZone: programmes.timeZone,
+      severityNames: programmes.severityNames,
+      roles: members.roles,
+    })
     .from(programmes)
     .innerJoin(members, and(eq(members.programmeId, programmes.id), eq(members.personId, personId), isNull(members.leftAt)))
     .where(eq(programmes.key, programmeKey));

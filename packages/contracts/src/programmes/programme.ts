@@ -1,3 +1,5 @@
+import type { SeverityNames } from '@kindred-baton/core/defects/defect';
+import { SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { z } from 'zod';
 import type { Right, Role } from '@kindred-baton/core/programmes/roles';
 import { ROLES } from '@kindred-baton/core/programmes/roles';
@@ -15,6 +17,7 @@ export interface Viewer {
     readonly name: string;
     readonly timeZone: string;
     readonly levels: string[];
+    readonly severityNames: SeverityNames;
     readonly isDemo: boolean;
   };
   readonly programmes: { readonly key: string; readonly name: string }[];
@@ -39,11 +42,14 @@ export const stripSchema = z.object({
 export type StripView = z.infer<typeof stripSchema>;
 export type StripNode = StripView['nodes'][number];
 
+const severityNamesSchema = z.partialRecord(z.enum(SEVERITIES), z.string().trim().max(60, 'A severity has at most 60 signs.'));
+
 /** All that a programme is set up from. */
 export const setUpSchema = z.object({
   programme: z.object({
     ...{ key: z.string(), name: z.string(), timeZone: z.string(), levels: z.array(z.string()), codeScheme: z.array(z.string()) },
     ...{ cycleScheme: z.string(), defectPrefix: z.string(), defectHook: z.string(), hookProblem: z.string() },
+    severityNames: severityNamesSchema,
   }),
   applications: z.array(z.object({ id: idSchema<'application'>(), name: z.string(), uses: z.int() })),
   environments: z.array(
@@ -113,6 +119,7 @@ export const changeProgrammeSchema = z.object({
     .regex(/^[A-Za-z][A-Za-z0-9]{0,9}$/, 'A prefix has letters and digits, ten at most.')
     .optional(),
   defectHook: z.union([z.literal(''), z.url({ protocol: /^https?$/, error: 'An address begins with https://.' })]).optional(),
+  severityNames: severityNamesSchema.optional(),
 });
 export type ChangeProgramme = z.infer<typeof changeProgrammeSchema>;
 

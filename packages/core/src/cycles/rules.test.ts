@@ -28,9 +28,9 @@ describe('exit criteria', () => {
   const figures = {
     counts: { ...NO_COUNTS, passed: 95, failed: 5, waiting: 10 },
     defects: [
-      { code: 'D-1', severity: 'critical' as const, status: 'fixed' as const },
-      { code: 'D-2', severity: 'minor' as const, status: 'new' as const },
-      { code: 'D-3', severity: 'major' as const, status: 'closed' as const },
+      { code: 'D-1', severity: 'stops the business' as const, status: 'fixed' as const },
+      { code: 'D-2', severity: 'hinders' as const, status: 'new' as const },
+      { code: 'D-3', severity: 'slows the business' as const, status: 'closed' as const },
     ],
     requirements: [
       { code: 'R-1', kind: 'acceptance', state: 'verified' },
@@ -56,11 +56,16 @@ describe('exit criteria', () => {
   it('without anything run are not met, and have no figure', () =>
     expect(checkExit(DEFAULT_RULES.exit, { ...figures, counts: NO_COUNTS })[0]).toMatchObject({ isMet: false, figure: null }));
 
+  it('say severities by the programme’s own words', () =>
+    expect(describeExitRule({ kind: 'open defects', severity: 'hinders', most: 2 }, { hinders: 'class 3' })).toBe(
+      'At most 2 open defects of “class 3” or worse',
+    ));
+
   it('are sentences', () =>
-    expect(DEFAULT_RULES.exit.map(describeExitRule)).toEqual([
+    expect(DEFAULT_RULES.exit.map((rule) => describeExitRule(rule, {}))).toEqual([
       'At least 100 % is run',
       'At least 95 % of what was run has passed',
-      'No open defect that is major or worse',
+      'No open defect of “slows the business” or worse',
       'Every critical node is signed off',
     ]));
 });

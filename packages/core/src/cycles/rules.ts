@@ -47,7 +47,7 @@ export const DEFAULT_RULES: CycleRules = {
   exit: [
     { kind: 'run share', least: 1 },
     { kind: 'pass share', least: 0.95 },
-    { kind: 'open defects', severity: 'major', most: 0 },
+    { kind: 'open defects', severity: 'slows the business', most: 0 },
     { kind: 'critical nodes signed off' },
   ],
 };

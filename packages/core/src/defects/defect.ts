@@ -12,20 +12,38 @@ interface DefectStatusFacts {
   readonly isAtRetest: boolean;
   /** A person must say why. */
   readonly asksWhy: boolean;
+  /** What somebody must do for it to go on. */
+  readonly awaits: 'a decision' | 'a fix' | 'a retest' | 'nothing';
   /** Where a person may move it next. */
   readonly next: readonly string[];
 }
 
 /** In the order in which a defect goes through them. A row here is all that another status takes. */
 const FACTS = {
-  new: { move: 'New', isHolding: true, isOver: false, isAtRetest: false, asksWhy: false, next: ['accepted', 'fixed', 'declined'] },
+  new: {
+    move: 'New',
+    isHolding: true,
+    isOver: false,
+    isAtRetest: false,
+    asksWhy: false,
+    awaits: 'a decision',
+    next: ['accepted', 'fixed', 'declined'],
+  },
   accepted: {
-    ...{ move: 'Accept', moveBack: 'Open again', isHolding: true, isOver: false, isAtRetest: false, asksWhy: false },
+    ...{ move: 'Accept', moveBack: 'Open again', isHolding: true, isOver: false, isAtRetest: false, asksWhy: false, awaits: 'a fix' },
     next: ['fixed', 'declined'],
   },
-  fixed: { move: 'Mark as fixed', isHolding: false, isOver: false, isAtRetest: true, asksWhy: false, next: ['accepted', 'closed'] },
-  closed: { move: 'Close', isHolding: false, isOver: true, isAtRetest: false, asksWhy: false, next: ['accepted'] },
-  declined: { move: 'Decline', isHolding: false, isOver: true, isAtRetest: false, asksWhy: true, next: ['accepted'] },
+  fixed: {
+    move: 'Mark as fixed',
+    isHolding: false,
+    isOver: false,
+    isAtRetest: true,
+    asksWhy: false,
+    awaits: 'a retest',
+    next: ['accepted', 'closed'],
+  },
+  closed: { move: 'Close', isHolding: false, isOver: true, isAtRetest: false, asksWhy: false, awaits: 'nothing', next: ['accepted'] },
+  declined: { move: 'Decline', isHolding: false, isOver: true, isAtRetest: false, asksWhy: true, awaits: 'nothing', next: ['accepted'] },
 } as const satisfies Readonly<Record<string, DefectStatusFacts>>;
 
 export type DefectStatus = keyof typeof FACTS;
@@ -40,6 +58,8 @@ export const isHolding = (status: DefectStatus): boolean => STATUS[status].isHol
 export const isOver = (status: DefectStatus): boolean => STATUS[status].isOver;
 /** Whether a person who moves a defect here must say why. */
 export const asksWhy = (status: DefectStatus): boolean => STATUS[status].asksWhy;
+/** What somebody must do for a defect to go on. */
+export const getAwaited = (status: DefectStatus): DefectStatusFacts['awaits'] => STATUS[status].awaits;
 /** Its fix waits for its retests. */
 export const isAtRetest = (status: DefectStatus): boolean => STATUS[status].isAtRetest;
 /** The words of the button that moves a defect. */
@@ -58,8 +78,13 @@ export function decideAfterRetest(status: DefectStatus, retests: readonly ('pass
 
 export const DEFECT_KINDS = ['function', 'data', 'access', 'display', 'text', 'speed', 'test'] as const;
 
-export const SEVERITIES = ['critical', 'major', 'minor', 'trivial'] as const;
+/** What a defect does to the business, the worst first. */
+export const SEVERITIES = ['stops the business', 'slows the business', 'hinders', 'cosmetic'] as const;
 export type Severity = (typeof SEVERITIES)[number];
+
+/** A programme may call them by its own words. */
+export type SeverityNames = Readonly<Partial<Record<Severity, string>>>;
+export const nameSeverity = (severity: Severity, names: SeverityNames): string => names[severity] || severity;
 
 /** How a defect hangs together with another, or with something at an address. */
 export const DEFECT_LINK_KINDS = ['same as', 'caused by', 'see also', 'tracked at'] as const;

@@ -40,7 +40,7 @@ describe('a defect as text', () => {
       ...{
         code: 'D-7',
         kind: 'function',
-        severity: 'major',
+        severity: 'slows the business',
         priority: 'high',
         status: 'new',
         steps: ['1. Open "Quotes".'],

@@ -1,5 +1,6 @@
 /** Exit criteria: each with its figure now and what keeps it from being met (design: progress). */
-import { isOver, SEVERITIES } from '../defects/defect.ts';
+import type { SeverityNames } from '../defects/defect.ts';
+import { isOver, nameSeverity, SEVERITIES } from '../defects/defect.ts';
 import type { DefectStatus, Severity } from '../defects/defect.ts';
 import { isNotRun, TURN_STATUSES } from '../outcomes.ts';
 import type { Counts } from './tally.ts';
@@ -63,7 +64,7 @@ export function checkExit(rules: readonly ExitRule[], figures: ExitFigures): Exi
 }
 
 /** A rule as a sentence: “At least 95 % of what was run has passed”. */
-export function describeExitRule(rule: ExitRule): string {
+export function describeExitRule(rule: ExitRule, names: SeverityNames): string {
   switch (rule.kind) {
     case 'run share':
       return `At least ${formatShare(rule.least)} is run`;
@@ -71,8 +72,8 @@ export function describeExitRule(rule: ExitRule): string {
       return `At least ${formatShare(rule.least)} of what was run has passed`;
     case 'open defects':
       return rule.most === 0
-        ? `No open defect that is ${rule.severity} or worse`
-        : `At most ${rule.most} open defects that are ${rule.severity} or worse`;
+        ? `No open defect of “${nameSeverity(rule.severity, names)}” or worse`
+        : `At most ${rule.most} open defects of “${nameSeverity(rule.severity, names)}” or worse`;
     case 'requirements verified':
       return `Every ${rule.requirements} requirement is verified`;
     case 'critical nodes signed off':

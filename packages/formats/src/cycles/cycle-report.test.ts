@@ -7,7 +7,7 @@ const counts = { ...NO_COUNTS, passed: 9, failed: 1, waiting: 2 };
 const node: ReportedNode = {
   ...{ code: 'NS', name: 'New supply', depth: 0, owner: 'Greta Holm', counts },
   criteria: [{ rule: { kind: 'pass share', least: 0.95 }, isMet: false, figure: 0.9, open: ['failed'] }],
-  openDefects: [{ code: 'TQ-1', title: 'Wrong <band>', severity: 'major' }],
+  openDefects: [{ code: 'TQ-1', title: 'Wrong <band>', severity: 'slows the business' }],
   requirements: [
     {
       code: 'RQ-1',
@@ -20,13 +20,13 @@ const node: ReportedNode = {
 };
 const cycle: ReportedCycle = {
   ...{ code: 'ACC-2', name: 'Acceptance round 2', state: 'open', purpose: 'acceptance', environment: 'Rehearsal', owner: 'Lea Marsh' },
-  ...{ startsOn: '2026-11-19', endsOn: '2026-12-09', counts, criteria: [], nodes: [node] },
+  ...{ startsOn: '2026-11-19', endsOn: '2026-12-09', counts, criteria: [], nodes: [node], severityNames: {} },
   runs: [
     { number: 1, scenario: 'NS-S1', row: 'band B', outcome: 'failed', left: 'next cycle' },
     { number: 2, scenario: 'NS-S1', row: 'band C', outcome: 'passed', left: '' },
   ],
   lanes: [{ team: 'Billing', turns: 12, minutes: 120, minutesLeft: 45, counts }],
-  defects: [{ code: 'TQ-1', title: 'Wrong <band>', severity: 'major', status: 'new', team: 'Billing', waiting: 3 }],
+  defects: [{ code: 'TQ-1', title: 'Wrong <band>', severity: 'slows the business', status: 'new', team: 'Billing', waiting: 3 }],
   changes: [{ at: '25 November 2026', by: 'Lea Marsh', action: 'scope changed', why: 'Bills come later' }],
 };
 const head = { title: 'x', programme: 'North', day: '26 November 2026', paper: 'Letter' as const };

@@ -1,6 +1,7 @@
 import type { Proof } from '@kindred-baton/core/requirements/requirement';
 import { describeProof } from '@kindred-baton/core/requirements/requirement';
 import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
+import type { SeverityNames } from '@kindred-baton/core/defects/defect';
 import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
 import type { Reservation } from '@kindred-baton/core/cycles/cycle';
 import type { Counts } from '@kindred-baton/core/progress/tally';
@@ -34,6 +35,8 @@ export interface ReportedNode {
 }
 
 export interface ReportedCycle {
+  /** What the programme calls severities, for the criteria; defects bear those words already. */
+  readonly severityNames: SeverityNames;
   readonly code: string;
   readonly name: string;
   readonly state: string;
@@ -76,11 +79,11 @@ h1 { font-size: 20pt; margin-bottom: 1mm } .figure { text-align: right } .sign {
 .box { display: inline-block; width: 4mm; height: 4mm; border: 0.3mm solid #17282f; margin-right: 2mm; vertical-align: middle } .decision p { margin: 3mm 0 } .lines { height: 18mm; border-bottom: 0.3mm solid #b9b09d } section { break-inside: avoid }
 `;
 
-function criteriaTable(criteria: readonly ExitResult[]): Markup {
+function criteriaTable(criteria: readonly ExitResult[], names: SeverityNames): Markup {
   return table(
     ['Criterion', 'Now', 'Met'],
     criteria.map(({ rule, figure, isMet }) => [
-      describeExitRule(rule),
+      describeExitRule(rule, names),
       rule.kind === 'open defects' || rule.kind === 'critical nodes signed off' ? String(figure ?? 0) : share(figure),
       isMet ? 'yes' : 'no',
     ]),
@@ -111,7 +114,7 @@ export function writeAcceptanceSheet(cycle: ReportedCycle, node: ReportedNode, h
     heading(3, 'Figures'),
     table(FIGURES, [figuresOf(node.counts)]),
     heading(3, 'Exit criteria'),
-    criteriaTable(node.criteria),
+    criteriaTable(node.criteria, cycle.severityNames),
     heading(3, `Open defects: ${node.openDefects.length}`),
     node.openDefects.length === 0
       ? NO_MARKUP
@@ -150,7 +153,7 @@ export function writeCycleReport(cycle: ReportedCycle, head: DocumentHead): stri
     ),
     table(FIGURES, [figuresOf(cycle.counts)]),
     heading(2, 'Exit criteria'),
-    criteriaTable(cycle.criteria),
+    criteriaTable(cycle.criteria, cycle.severityNames),
     heading(2, 'By process'),
     table(
       ['Process', 'Owner', ...FIGURES, 'Decision'],

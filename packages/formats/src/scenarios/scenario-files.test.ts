@@ -20,7 +20,7 @@ import { toScenarioTables } from './scenario-tables.ts';
 import { writeScenarioFeature } from './write-scenario-feature.ts';
 import { layOutExported } from './draw-relay.ts';
 import { DOCUMENT, NAMES, TESTS, toExported } from './exported-scenario.test-data.ts';
-import { writeBlueprint, writeRoomSheet, writeSpecialistSheet } from './write-sheets.ts';
+import { writeScenarioBook, writeRoomSheet, writeSpecialistSheet } from './write-sheets.ts';
 
 const require = createRequire(import.meta.url);
 const encode = (text: string) => new TextEncoder().encode(text);
@@ -181,7 +181,7 @@ describe('sheets to print', () => {
   const head = { title: 'T', programme: 'Brindlemere', day: '25 November 2026', paper: 'A4' as const };
   it('draw the relay, keep what is typed from becoming markup, and say what is to be written', () => {
     const exported = toExported(DOCUMENT);
-    for (const write of [writeRoomSheet, writeSpecialistSheet, writeBlueprint]) {
+    for (const write of [writeRoomSheet, writeSpecialistSheet, writeScenarioBook]) {
       const html = write(exported, head);
       expect(html).toContain('<svg');
       expect(html).not.toContain('<meter>');
@@ -199,7 +199,7 @@ describe('sheets to print', () => {
     expect(heads.map(([, label]) => label)).toEqual(['The relay', ...Array.from({ length: 5 }, () => 'The relay, continued')]);
     expect(Number(heads[0]?.[0])).toBe(0);
     expect(writeSpecialistSheet(exported, head)).toContain('<h2>To be written: 1</h2>');
-    expect(writeBlueprint(exported, head)).toContain('Press &quot;Save&quot;');
+    expect(writeScenarioBook(exported, head)).toContain('Press &quot;Save&quot;');
     // What is handed over is drawn through, what only waits is dotted.
     const { wires } = layOutExported(exported);
     const handed = wires.filter(({ values }) => values.length > 0).length;

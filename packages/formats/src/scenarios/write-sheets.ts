@@ -48,8 +48,8 @@ export function writeSpecialistSheet(scenario: ExportedScenario, head: DocumentH
   ]);
 }
 
-/** The blueprint: the relay drawn, each leg with where its values come from and its steps, and the data rows. */
-export function writeBlueprint(scenario: ExportedScenario, head: DocumentHead): string {
+/** The scenario book: the relay drawn, each leg with where its values come from and its steps, and the data rows. */
+export function writeScenarioBook(scenario: ExportedScenario, head: DocumentHead): string {
   return toPage(scenario, head, [
     drawRelay(scenario),
     ...scenario.legs.map((leg, index) => toLeg(leg, index, scenario)),

@@ -113,7 +113,7 @@ function toAcceptedNode(actor: Actor, cycle: CycleRow, figures: Figures, { node,
     isOwnDecision: decision !== undefined || (node.ownerId !== null && figures.tree.nodes[parent]?.node.ownerId !== node.ownerId),
     canSign: (cycle.state === 'open' || cycle.state === 'closing') && maySign(actor, figures.tree, node.id),
     criteria: toCriteria(checkExit(cycle.rules.exit, own)),
-    openDefects: open.map((code) => ({ code, title: titleOf.get(code)?.title ?? '', severity: titleOf.get(code)?.severity ?? 'minor' })),
+    openDefects: open.map((code) => ({ code, title: titleOf.get(code)?.title ?? '', severity: titleOf.get(code)?.severity ?? 'hinders' })),
     requirements: figures.requirements
       .filter(({ code }) => own.requirements.some((requirement) => requirement.code === code))
       .map(({ code, title, state, tests }) => ({ ...{ code, title, state }, proof: gatherProof(tests.map(({ standing }) => standing)) })),

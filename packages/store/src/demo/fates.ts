@@ -1,9 +1,11 @@
+import type { Severity } from '@kindred-baton/core/defects/defect';
+
 /** What happens to the runs of the open cycle: which fail where and by which defect, what is blocked, who has not begun. */
 export interface DefectPlan {
   readonly key: string;
   readonly title: string;
   readonly kind: 'function' | 'data' | 'access' | 'display' | 'text';
-  readonly severity: 'critical' | 'major' | 'minor' | 'trivial';
+  readonly severity: Severity;
   readonly priority: 'high' | 'medium' | 'low';
   readonly status: 'new' | 'accepted' | 'fixed' | 'closed';
   readonly expected: string;
@@ -15,7 +17,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'discount',
     title: 'A discount of 100 % is taken',
     kind: 'function',
-    severity: 'minor',
+    severity: 'hinders',
     priority: 'low',
     status: 'closed',
     expected: 'The discount is refused over 50 %',
@@ -25,7 +27,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'reminder',
     title: 'Reminder goes out on day 29',
     kind: 'function',
-    severity: 'major',
+    severity: 'slows the business',
     priority: 'medium',
     status: 'closed',
     expected: 'A first reminder after 30 days',
@@ -35,7 +37,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'balance',
     title: 'Posting is out by a cent',
     kind: 'data',
-    severity: 'major',
+    severity: 'slows the business',
     priority: 'high',
     status: 'closed',
     expected: '“Posted”, and the accounts balance',
@@ -45,7 +47,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'permit',
     title: 'Crew tablet does not show the permit',
     kind: 'display',
-    severity: 'major',
+    severity: 'slows the business',
     priority: 'high',
     status: 'accepted',
     expected: 'The permit beside the job',
@@ -55,7 +57,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'note',
     title: 'Delivery note number is given twice',
     kind: 'data',
-    severity: 'major',
+    severity: 'slows the business',
     priority: 'medium',
     status: 'accepted',
     expected: 'A note number of its own',
@@ -65,7 +67,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'hours',
     title: 'Damage charge leaves half hours out',
     kind: 'function',
-    severity: 'major',
+    severity: 'slows the business',
     priority: 'medium',
     status: 'new',
     expected: 'Hours and parts added up',
@@ -75,7 +77,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'tariff',
     title: 'Farms are billed at the trade tariff',
     kind: 'data',
-    severity: 'critical',
+    severity: 'stops the business',
     priority: 'high',
     status: 'accepted',
     expected: 'Tariff: Farm',
@@ -85,7 +87,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'register',
     title: 'Registered meter is still “fitted” in Works',
     kind: 'function',
-    severity: 'minor',
+    severity: 'hinders',
     priority: 'medium',
     status: 'fixed',
     expected: '“Meter registered” with an account number',
@@ -95,7 +97,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'band',
     title: 'Quote is priced in the wrong band',
     kind: 'function',
-    severity: 'critical',
+    severity: 'stops the business',
     priority: 'high',
     status: 'accepted',
     expected: 'The charge of the chosen band',
@@ -105,7 +107,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     key: 'settle',
     title: 'Settlement lands on the wrong plant',
     kind: 'data',
-    severity: 'major',
+    severity: 'slows the business',
     priority: 'high',
     status: 'new',
     expected: 'The cost is on the plant of the order',

@@ -51,6 +51,7 @@ export async function layCycles(tools: DemoTools & { random: () => number }, lai
     programmeId: laid.programmeId,
     programmeKey: 'brindlemere',
     programmeName: 'Brindlemere Water Trust',
+    severityNames: {},
     timeZone: TIME_ZONE,
     personId: laid.personOf.get('Lea Marsh') as PersonId,
     roles: ['lead'] as const,

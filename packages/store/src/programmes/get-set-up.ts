@@ -69,9 +69,9 @@ export const getSetUp: Query<void, SetUp> = {
         .orderBy(asc(invitations.name)),
       countWork(context),
     ]);
-    const { key, name, timeZone, levels, codeScheme, cycleScheme, defectPrefix, defectHook, hookProblem } = programme!;
+    const { key, name, timeZone, levels, codeScheme, cycleScheme, defectPrefix, defectHook, hookProblem, severityNames } = programme!;
     return {
-      programme: { key, name, timeZone, levels, codeScheme, cycleScheme, defectPrefix, defectHook, hookProblem },
+      programme: { key, name, timeZone, levels, codeScheme, cycleScheme, defectPrefix, defectHook, hookProblem, severityNames },
       applications: applicationRows,
       environments: environmentRows.map((environment) => ({
         ...environment,

@@ -23,12 +23,12 @@ export const getViewer: Query<void, Viewer> = {
       .orderBy(asc(programmes.name));
     const here = rows.find((row) => row.programme.id === actor.programmeId);
     if (!here) throw new AppError('not found', 'You no longer belong to this programme.');
-    const { key, name, timeZone, levels, isDemo } = here.programme;
+    const { key, name, timeZone, levels, severityNames, isDemo } = here.programme;
     return {
       person: here.person,
       roles: here.roles,
       rights: RIGHTS.filter((right) => hasRight(here.roles, right)),
-      programme: { key, name, timeZone, levels, isDemo },
+      programme: { key, name, timeZone, levels, severityNames, isDemo },
       programmes: rows.map(({ programme }) => ({ key: programme.key, name: programme.name })),
     };
   },

@@ -101,7 +101,14 @@ describe('the door to runs', () => {
     const actor = await actorOf(open.personId);
     const known = pick(await db.store.db.select().from(defects), random);
     if (known && random() < 0.4) return () => db.perform(actor, joinDefect, { code: known.code, attemptId: open.id, stepIndex: 0 });
-    const words = { title: 'It is wrong', kind: 'function', severity: 'major', priority: 'high', expected: '', seen: 'Not so' } as const;
+    const words = {
+      title: 'It is wrong',
+      kind: 'function',
+      severity: 'slows the business',
+      priority: 'high',
+      expected: '',
+      seen: 'Not so',
+    } as const;
     return () => db.perform(actor, logDefect, { id: randomUUID() as DefectId, attemptId: open.id, stepIndex: 0, ...words });
   };
   const move: Act = async (_, random) => {
@@ -173,7 +180,14 @@ describe('the door to runs', () => {
     await db.perform(lead, startAttempt, { turnId: turn?.id as TurnId, id, browser: '' });
     const word = { wordId: randomUUID(), outcome: 'failed' as const, note: 'No.', at: new Date().toISOString() };
     await db.perform(lead, recordStep, { attemptId: id, stepIndex: 0, word });
-    const words = { title: 'It is wrong', kind: 'function', severity: 'major', priority: 'high', expected: '', seen: 'Not so' } as const;
+    const words = {
+      title: 'It is wrong',
+      kind: 'function',
+      severity: 'slows the business',
+      priority: 'high',
+      expected: '',
+      seen: 'Not so',
+    } as const;
     const codes = [];
     for (const _ of [1, 2])
       codes.push((await db.perform(lead, logDefect, { id: randomUUID() as DefectId, attemptId: id, stepIndex: 0, ...words })).code);

@@ -5,6 +5,7 @@ import type { EnvironmentId, InvitationId } from '@kindred-baton/core/ids';
 import { DEFAULT_CODE_SCHEME } from '@kindred-baton/core/map/code-scheme';
 import type { NoticeWishes } from '@kindred-baton/core/programmes/notices';
 import { DEFAULT_NOTICES } from '@kindred-baton/core/programmes/notices';
+import type { SeverityNames } from '@kindred-baton/core/defects/defect';
 import type { Role } from '@kindred-baton/core/programmes/roles';
 import { ROLES } from '@kindred-baton/core/programmes/roles';
 import { applicationRef, createdAt, inProgramme, moment, personRef, position, programmeRef, teamRef } from './columns.ts';
@@ -26,6 +27,8 @@ export const programmes = pgTable(
     /** How cycles are numbered. */
     cycleScheme: text().notNull().default(DEFAULT_CYCLE_SCHEME),
     defectPrefix: text().notNull(),
+    /** What this programme calls the severities of defects; empty: by our words. */
+    severityNames: jsonb().$type<SeverityNames>().notNull().default({}),
     /** Where changes of defects are told; empty: nowhere. */
     defectHook: text().notNull().default(''),
     /** The last line of the history that the hook was told, and why the next could not be. */

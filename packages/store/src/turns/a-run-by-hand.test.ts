@@ -146,7 +146,7 @@ describe('a run by hand, through several teams', () => {
       stepIndex: 5,
       title: 'Wrong band',
       kind: 'function' as const,
-      severity: 'critical' as const,
+      severity: 'stops the business' as const,
       priority: 'high' as const,
       expected: 'B',
       seen: 'C',

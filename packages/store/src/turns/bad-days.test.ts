@@ -174,7 +174,7 @@ describe('bad days', () => {
       stepIndex: 0,
       title: 'Permits are not listed',
       kind: 'function' as const,
-      severity: 'major' as const,
+      severity: 'slows the business' as const,
       priority: 'high' as const,
       expected: 'The list',
       seen,

@@ -47,9 +47,9 @@ describe('the rules of a cycle', () => {
     expect(rules().exit).toEqual([{ kind: 'pass share', least: 1 }]);
     await user.click(screen.getByRole('button', { name: 'Add a criterion' }));
     await user.click(await screen.findByRole('menuitem', { name: 'No open defect of a severity' }));
-    await user.selectOptions(screen.getByRole('combobox', { name: 'Severity' }), 'critical');
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Severity' }), 'stops the business');
     await user.click(screen.getAllByRole('button', { name: /^Remove: / })[0] as HTMLElement);
-    expect(rules().exit).toEqual([{ kind: 'open defects', severity: 'critical', most: 0 }]);
+    expect(rules().exit).toEqual([{ kind: 'open defects', severity: 'stops the business', most: 0 }]);
   });
 
   it('are only read where they may not be changed', async () => {

@@ -5,6 +5,7 @@ import { SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
 import type { ReactNode } from 'react';
 import { MenuButton } from '../../ui/menus/menu-button.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
 
 const OPEN_LEG_LABELS = {
   refused: 'keep the cycle from opening',
@@ -131,7 +132,7 @@ function Options<Value extends string>({ name, values, words, chosen, onChoose }
 const NEW_RULES: readonly { readonly key: string; readonly name: string; readonly rule: ExitRule }[] = [
   { key: 'run', name: 'So much is run', rule: { kind: 'run share', least: 1 } },
   { key: 'pass', name: 'So much of it has passed', rule: { kind: 'pass share', least: 0.95 } },
-  { key: 'defects', name: 'No open defect of a severity', rule: { kind: 'open defects', severity: 'major', most: 0 } },
+  { key: 'defects', name: 'No open defect of a severity', rule: { kind: 'open defects', severity: 'slows the business', most: 0 } },
   {
     key: 'requirements',
     name: 'All requirements of a kind are verified',
@@ -141,18 +142,19 @@ const NEW_RULES: readonly { readonly key: string; readonly name: string; readonl
 ];
 
 function ExitRules({ rules, onChange }: { readonly rules: readonly ExitRule[]; readonly onChange: (rules: readonly ExitRule[]) => void }) {
+  const { viewer } = useProgramme();
   const replace = (index: number, rule: ExitRule) => onChange(rules.map((own, at) => (at === index ? rule : own)));
   return (
     <>
       <ul className="grid gap-1.5">
         {rules.map((rule, index) => (
           <li key={index} className="flex flex-wrap items-center gap-2">
-            <span className="min-w-[250px]">{describeExitRule(rule)}</span>
+            <span className="min-w-[250px]">{describeExitRule(rule, viewer.programme.severityNames)}</span>
             <ExitRuleFields rule={rule} onChange={(changed) => replace(index, changed)} />
             <button
               type="button"
               className="button button-quiet button-small"
-              aria-label={`Remove: ${describeExitRule(rule)}`}
+              aria-label={`Remove: ${describeExitRule(rule, viewer.programme.severityNames)}`}
               onClick={() => onChange(rules.filter((_, at) => at !== index))}
             >
               Remove
@@ -173,6 +175,7 @@ function ExitRules({ rules, onChange }: { readonly rules: readonly ExitRule[]; r
 }
 
 function ExitRuleFields({ rule, onChange }: { readonly rule: ExitRule; readonly onChange: (rule: ExitRule) => void }) {
+  const { viewer, nameOf } = useProgramme();
   switch (rule.kind) {
     case 'run share':
     case 'pass share':
@@ -181,7 +184,7 @@ function ExitRuleFields({ rule, onChange }: { readonly rule: ExitRule; readonly 
           <input
             type="number"
             className="field w-[80px]!"
-            aria-label={`${describeExitRule(rule)}: percent`}
+            aria-label={`${describeExitRule(rule, viewer.programme.severityNames)}: percent`}
             min={0}
             max={100}
             value={Math.round(rule.least * 1000) / 10}
@@ -199,7 +202,9 @@ function ExitRuleFields({ rule, onChange }: { readonly rule: ExitRule; readonly 
           onChange={(event) => onChange({ ...rule, severity: event.target.value as typeof rule.severity })}
         >
           {SEVERITIES.map((severity) => (
-            <option key={severity}>{severity}</option>
+            <option key={severity} value={severity}>
+              {nameOf(severity)}
+            </option>
           ))}
         </select>
       );

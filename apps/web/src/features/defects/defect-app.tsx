@@ -26,13 +26,14 @@ export function DefectApp({ content, ...frame }: PageProps<DefectDetail>) {
 }
 
 function Defect({ initial }: { readonly initial: DefectDetail }) {
-  const { api, base } = useProgramme();
+  const { api, base, nameOf } = useProgramme();
   const notify = useNotice();
   const { data: defect = initial } = useRead('getDefect', { params: { code: initial.code } }, { initialData: initial });
   const copy = async () => {
     const run = defect.run ? `${defect.cycle.name}, run ${defect.run.number}: ${defect.run.name}` : defect.cycle.name;
     const text = printDefect({
       ...defect,
+      severity: nameOf(defect.severity),
       run,
       pictures: defect.evidence.map((file) => `${file.name}: ${location.origin}${api}/evidence/${file.id}`),
     });
@@ -55,7 +56,7 @@ function Defect({ initial }: { readonly initial: DefectDetail }) {
         title={defect.title}
         about={
           <>
-            <b className="text-ink">{defect.status}</b> · {defect.severity} · {defect.kind} · priority {defect.priority}
+            <b className="text-ink">{defect.status}</b> · {nameOf(defect.severity)} · {defect.kind} · priority {defect.priority}
           </>
         }
       >

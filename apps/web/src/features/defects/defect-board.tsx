@@ -1,58 +1,63 @@
 import { useChanges } from '../../client/use-changes.ts';
 import type { DefectListItem } from '@kindred-baton/contracts/defects/defect';
 import type { DefectStatus } from '@kindred-baton/core/defects/defect';
-import { asksWhy, DEFECT_STATUSES, isOver, listDefectMoves } from '@kindred-baton/core/defects/defect';
+import { asksWhy, listDefectMoves } from '@kindred-baton/core/defects/defect';
 import { useState } from 'react';
 import { countOf } from '../../ui/format.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { toBoardColumns } from './board-columns.ts';
 
-/** Defects by state. One is dragged to where it may go; its page has the same moves as buttons, for the keyboard. */
+/** Defects by who must act, each as tall as the turns that wait for it. Its page has what dragging does as buttons, for the keyboard. */
 export function DefectBoard({ defects, isAll }: { readonly defects: readonly DefectListItem[]; readonly isAll: boolean }) {
   const { can } = useProgramme();
   const { act } = useChanges();
   const [dragged, setDragged] = useState<DefectListItem | null>(null);
-  const columns = DEFECT_STATUSES.filter((status) => isAll || !isOver(status));
+  const columns = toBoardColumns(defects, isAll);
   const move = async (to: DefectStatus) => {
     if (!dragged) return;
     const { code, status } = dragged;
     await act('moveDefect', { params: { code }, input: { from: status, to } }, `${code} is ${to}.`);
   };
-  const mayGo = (to: DefectStatus) => dragged !== null && !asksWhy(to) && listDefectMoves(dragged.status).includes(to);
+  const mayGo = (to: DefectStatus | null) =>
+    dragged !== null && to !== null && !asksWhy(to) && listDefectMoves(dragged.status).includes(to);
   return (
     <div className="grid gap-3 md:grid-cols-[repeat(auto-fit,minmax(220px,1fr))]">
-      {columns.map((status) => {
-        const own = defects.filter((defect) => defect.status === status);
-        return (
-          <section
-            key={status}
-            aria-label={status}
-            className={`card min-h-[160px] p-2 ${mayGo(status) ? 'border-baton-wire! bg-baton-tint!' : ''}`}
-            onDragOver={(event) => mayGo(status) && event.preventDefault()}
-            onDrop={(event) => {
-              event.preventDefault();
-              void move(status);
-            }}
-          >
-            <h2 className="px-2 py-1">
-              {status} <span className="font-normal text-soft">{own.length}</span>
-            </h2>
-            <ul className="grid gap-2">
-              {own.map((defect) => (
-                <Card key={defect.code} defect={defect} onDrag={can('move defects') ? setDragged : null} />
-              ))}
-            </ul>
-          </section>
-        );
-      })}
+      {columns.map(({ key, who, does, to, defects: own }) => (
+        <section
+          key={key}
+          aria-label={`${who}: ${does}`}
+          className={`card min-h-[160px] p-2 ${mayGo(to) ? 'border-baton-wire! bg-baton-tint!' : ''}`}
+          onDragOver={(event) => mayGo(to) && event.preventDefault()}
+          onDrop={(event) => {
+            event.preventDefault();
+            if (to !== null) void move(to);
+          }}
+        >
+          <h2 className="px-2 pt-1">
+            {who} <span className="font-normal text-soft">{own.length}</span>
+          </h2>
+          <p className="px-2 pb-2 text-[13px] text-soft">{does}</p>
+          <ul className="grid gap-2">
+            {own.map((defect) => (
+              <Card key={defect.code} defect={defect} onDrag={can('move defects') ? setDragged : null} />
+            ))}
+          </ul>
+        </section>
+      ))}
     </div>
   );
 }
 
+/** So many pixels for each turn that waits, up to TALLEST. */
+const TURN_PX = 5;
+const TALLEST = 260;
+
 function Card({ defect, onDrag }: { readonly defect: DefectListItem; readonly onDrag: ((defect: DefectListItem | null) => void) | null }) {
-  const { base } = useProgramme();
+  const { base, nameOf } = useProgramme();
   return (
     <li
       className="rounded-control border border-line px-3 py-2"
+      style={{ minHeight: Math.min(TALLEST, defect.waiting * TURN_PX) }}
       draggable={onDrag !== null}
       onDragStart={() => onDrag?.(defect)}
       onDragEnd={() => onDrag?.(null)}
@@ -61,8 +66,9 @@ function Card({ defect, onDrag }: { readonly defect: DefectListItem; readonly on
         <span className="font-mono text-[13px] font-normal text-soft">{defect.code}</span> {defect.title}
       </a>
       <p className="text-[13px] text-soft">
-        {defect.severity} · {defect.assignee ?? defect.team ?? 'nobody'}
-        {defect.waiting > 0 && <b className="text-ink"> · {countOf(defect.waiting, 'turn')} waiting</b>}
+        {nameOf(defect.severity)} · {defect.status}
+        {defect.team !== null && ` · ${defect.team}`}
+        {defect.waiting > 0 && <b className="block text-ink">{countOf(defect.waiting, 'turn')} waiting</b>}
       </p>
     </li>
   );

@@ -9,7 +9,7 @@ import { useProgramme } from '../frame/programme-context.tsx';
 
 /** What a defect is: team, assignee, due day, kind, severity, priority, links. Each is kept as soon as it is chosen. */
 export function DefectFields({ defect }: { readonly defect: DefectDetail }) {
-  const { can } = useProgramme();
+  const { can, nameOf } = useProgramme();
   const { act } = useChanges();
   const canChange = can('move defects');
   const { data: choices } = useRead('getChoices', {}, { enabled: canChange });
@@ -50,7 +50,13 @@ export function DefectFields({ defect }: { readonly defect: DefectDetail }) {
           onChange={(event) => void change({ dueOn: event.target.value || null })}
         />
         <Words label="Kind" value={defect.kind} options={DEFECT_KINDS} onChange={(kind) => void change({ kind })} />
-        <Words label="Severity" value={defect.severity} options={SEVERITIES} onChange={(severity) => void change({ severity })} />
+        <Words
+          label="Severity"
+          value={defect.severity}
+          options={SEVERITIES}
+          nameOf={nameOf}
+          onChange={(severity) => void change({ severity })}
+        />
         <Words label="Priority" value={defect.priority} options={PRIORITIES} onChange={(priority) => void change({ priority })} />
       </div>
       <Links defect={defect} onChange={(links) => void change({ links })} />
@@ -87,17 +93,20 @@ interface WordsProps<Word extends string> {
   readonly label: string;
   readonly value: Word;
   readonly options: readonly Word[];
+  readonly nameOf?: (word: Word) => string;
   readonly onChange: (word: Word) => void;
 }
 
-function Words<Word extends string>({ label, value, options, onChange }: WordsProps<Word>) {
+function Words<Word extends string>({ label, value, options, nameOf = String, onChange }: WordsProps<Word>) {
   const id = `defect-${label.toLowerCase()}`;
   return (
     <>
       <label htmlFor={id}>{label}</label>
       <select id={id} className="field" value={value} onChange={(event) => onChange(event.target.value as Word)}>
         {options.map((option) => (
-          <option key={option}>{option}</option>
+          <option key={option} value={option}>
+            {nameOf(option)}
+          </option>
         ))}
       </select>
     </>

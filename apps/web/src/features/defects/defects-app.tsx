@@ -99,7 +99,7 @@ const toChoices = (none: string, names: readonly (string | null)[]) => [
 ];
 
 function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] }) {
-  const { base } = useProgramme();
+  const { base, nameOf } = useProgramme();
   return (
     <table className="grid-table">
       <thead>
@@ -131,7 +131,7 @@ function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] 
             <td>
               <span className="tag">{defect.status}</span>
             </td>
-            <td className="text-[13px]">{defect.severity}</td>
+            <td className="text-[13px]">{nameOf(defect.severity)}</td>
             <td className="text-[13px]">{defect.priority}</td>
             <td className="text-[13px]">{defect.team}</td>
             <td className="text-[13px] whitespace-nowrap">

@@ -1,3 +1,5 @@
+import type { Severity } from '@kindred-baton/core/defects/defect';
+import { nameSeverity } from '@kindred-baton/core/defects/defect';
 import type { Right } from '@kindred-baton/core/programmes/roles';
 import type { Viewer } from '@kindred-baton/contracts/programmes/programme';
 import { createContext, useContext, useEffect, useMemo, useState } from 'react';
@@ -11,6 +13,8 @@ export interface Programme {
   /** /api/brindlemere */
   readonly api: string;
   readonly can: (right: Right) => boolean;
+  /** A severity by this programme's word for it. */
+  readonly nameOf: (severity: Severity) => string;
   /** The browser's clock, moved on every half minute. */
   readonly nowMs: number;
 }
@@ -31,6 +35,7 @@ export function ProgrammeProvider({ viewer, children }: { readonly viewer: Viewe
       base: `/${viewer.programme.key}`,
       api: `/api/${viewer.programme.key}`,
       can: (right: Right) => viewer.rights.includes(right),
+      nameOf: (severity: Severity) => nameSeverity(severity, viewer.programme.severityNames),
     }),
     [viewer, nowMs],
   );

@@ -49,7 +49,7 @@ export function ScenarioTabs({ editor, view }: { readonly editor: ScenarioEditor
 }
 
 const FILES = [
-  { key: 'blueprint', name: 'Blueprint (PDF): relay, legs, steps, data' },
+  { key: 'book', name: 'Scenario book (PDF): relay, legs, steps, data' },
   { key: 'room', name: 'Sheet for the room (PDF)' },
   { key: 'specialist', name: 'Sheet for the specialist (PDF)' },
   { key: 'xlsx', name: 'Workbook (XLSX)' },

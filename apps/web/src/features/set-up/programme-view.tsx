@@ -1,3 +1,5 @@
+import type { SeverityNames } from '@kindred-baton/core/defects/defect';
+import { SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { useChanges } from '../../client/use-changes.ts';
 import type { SetUp } from '@kindred-baton/contracts/programmes/programme';
 import { useState } from 'react';
@@ -16,7 +18,8 @@ export function ProgrammeView({ setUp }: { readonly setUp: SetUp }) {
   const [isNew, setIsNew] = useState(false);
   const { programme } = setUp;
   const form = useForm(async (values) => {
-    await change('changeProgramme', { input: values });
+    const { own, rest } = splitNames(values);
+    await change('changeProgramme', { input: { ...rest, severityNames: own } });
     notify({ kind: 'done', text: 'Kept.' });
   });
   return (
@@ -42,6 +45,22 @@ export function ProgrammeView({ setUp }: { readonly setUp: SetUp }) {
             hint={`${programme.defectPrefix}-1, ${programme.defectPrefix}-2 …`}
           />
         </div>
+        <fieldset>
+          <legend className="mb-1 font-semibold">What severities of defects are called here</legend>
+          <div className="grid gap-x-4 md:grid-cols-4">
+            {SEVERITIES.map((severity) => (
+              <TextField
+                key={severity}
+                label={severity}
+                name={`${NAMED}${severity}`}
+                maxLength={60}
+                defaultValue={programme.severityNames[severity] ?? ''}
+                placeholder={severity}
+                problem={form.problemOf(`severityNames.${severity}`)}
+              />
+            ))}
+          </div>
+        </fieldset>
         <TextField
           label="Web hook for defects"
           name="defectHook"
@@ -73,4 +92,16 @@ export function ProgrammeView({ setUp }: { readonly setUp: SetUp }) {
       {isNew && <NewProgrammeDialog onClose={() => setIsNew(false)} />}
     </>
   );
+}
+
+const NAMED = 'severity ';
+
+/** The programme's own words for severities, apart from what else the form says. */
+function splitNames(values: Readonly<Record<string, string>>) {
+  const entries = Object.entries(values);
+  const own = entries.flatMap(([name, text]) => (name.startsWith(NAMED) ? [[name.slice(NAMED.length), text]] : []));
+  return {
+    own: Object.fromEntries(own) as SeverityNames,
+    rest: Object.fromEntries(entries.filter(([name]) => !name.startsWith(NAMED))),
+  };
 }

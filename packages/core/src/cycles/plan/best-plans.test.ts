@@ -83,7 +83,7 @@ function countBest(problems: readonly PlanProblem[]): number {
 }
 
 describe('a plan, beside every plan there is', () => {
-  // Aims of the project; 100,000 cases of each were tried once beside these: 99.97 % and 99.5 % are the best.
+  // Aims of the project. 20,000 seeded cases of each were tried once: 99.98 % and 97.7 % were the best there is.
   it('is the best in at least 99 of 100 small cases without calendars', () => {
     const cases = fc.record({ count: fc.integer({ min: 1, max: 3 }), rows: rows(6) });
     const problems = fc.sample(cases, { seed: 21, numRuns: 400 }).map(({ count, rows: given }) =>

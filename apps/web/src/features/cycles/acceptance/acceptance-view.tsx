@@ -120,7 +120,7 @@ function NodeTable({
 }
 
 function NodePanel({ node, cycle }: { readonly node: AcceptedNode; readonly cycle: CycleDetail }) {
-  const { api, base } = useProgramme();
+  const { api, base, nameOf } = useProgramme();
   const isMet = node.criteria.every((criterion) => criterion.isMet);
   const missing = node.criteria.filter((criterion) => !criterion.isMet).length;
   return (
@@ -147,7 +147,7 @@ function NodePanel({ node, cycle }: { readonly node: AcceptedNode; readonly cycl
               <a className="underline" href={`${base}/defects/${code}`}>
                 {code}
               </a>{' '}
-              {title} <span className="text-soft">{severity}</span>
+              {title} <span className="text-soft">{nameOf(severity)}</span>
             </li>
           ))}
         </ul>
@@ -217,6 +217,7 @@ function Decided({ node }: { readonly node: AcceptedNode }) {
 
 /** Each criterion with its figure and a way to what keeps it from being met. */
 function Criteria({ criteria, cycle, node }: { readonly criteria: readonly ExitResult[]; readonly cycle: string; readonly node?: string }) {
+  const { viewer } = useProgramme();
   return (
     <ul className="grid gap-1.5">
       {criteria.map((criterion) => (
@@ -224,7 +225,7 @@ function Criteria({ criteria, cycle, node }: { readonly criteria: readonly ExitR
           key={JSON.stringify(criterion.rule)}
           className={`border-l-[3px] pl-2.5 text-[13px] ${criterion.isMet ? 'border-l-passed' : 'border-l-failed'}`}
         >
-          <b>{criterion.isMet ? 'Met' : 'Not met'}</b>: {describeExitRule(criterion.rule)}
+          <b>{criterion.isMet ? 'Met' : 'Not met'}</b>: {describeExitRule(criterion.rule, viewer.programme.severityNames)}
           <span className="block text-soft">
             <Figure criterion={criterion} /> <Open criterion={criterion} cycle={cycle} node={node} />
           </span>

@@ -11,6 +11,8 @@ export interface PlanRequest {
   readonly cycle: CycleToPlan;
   /** What is tried, without being kept. */
   readonly tried: readonly PlanChange[];
+  /** Whether what would help is looked for too. */
+  readonly isHelpAsked: boolean;
 }
 
 export type PlanMessage =
@@ -26,6 +28,7 @@ addEventListener('message', ({ data }: MessageEvent<PlanRequest>) => {
   const plan = planCycle(problem);
   const tried = data.tried.length > 0 ? planCycle(data.tried.reduce(applyPlanChange, problem)) : null;
   send({ kind: 'plan', plan, tried });
+  if (!data.isHelpAsked) return;
   const work = findWhatHelps(problem, plan);
   let reportedAt = performance.now();
   for (let step = work.next(); ; step = work.next()) {

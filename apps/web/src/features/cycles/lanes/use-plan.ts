@@ -18,7 +18,7 @@ export interface FitPlan {
 const NOTHING: FitPlan = { plan: null, tried: null, helps: null, plans: 0, hasFailed: false };
 
 /** The plan of a cycle, computed in a worker whenever the cycle or what is tried changes; the one before stays until then. */
-export function usePlan(cycle: CyclePlanView | undefined, changes: readonly PlanChange[]): FitPlan {
+export function usePlan(cycle: CyclePlanView | undefined, changes: readonly PlanChange[], isHelpAsked = true): FitPlan {
   const [fit, setFit] = useState(NOTHING);
   useEffect(() => {
     if (!cycle) return undefined;
@@ -33,8 +33,8 @@ export function usePlan(cycle: CyclePlanView | undefined, changes: readonly Plan
       }
     });
     worker.addEventListener('error', () => setFit((before) => ({ ...before, hasFailed: true })));
-    worker.postMessage({ cycle, tried: changes } satisfies PlanRequest);
+    worker.postMessage({ cycle, tried: changes, isHelpAsked } satisfies PlanRequest);
     return () => worker.terminate();
-  }, [cycle, changes]);
+  }, [cycle, changes, isHelpAsked]);
   return fit;
 }

@@ -12,6 +12,7 @@ import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { LikelySame } from './likely-same.tsx';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { getWord } from './guide-state.ts';
+import { useProgramme } from '../../frame/programme-context.tsx';
 
 /** A defect at the failing step; what the program knows is filled in. */
 export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
@@ -23,6 +24,7 @@ export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
   const step = steps[state.index];
   const word = getWord(state, state.index);
   const soFar = describeSteps({ steps, upTo: state.index, source, outcomeAt: (index) => getWord(state, index).outcome });
+  const { nameOf } = useProgramme();
   const form = useForm(async (values) => {
     await recorder.flush();
     const input = fromForm<Given<'logDefect'>['input']>({ ...values, id, attemptId: attempt.id, stepIndex: state.index });
@@ -58,7 +60,7 @@ export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
       <TextArea label="Seen" name="seen" rows={2} required defaultValue={word.note} problem={form.problemOf('seen')} />
       <div className="grid grid-cols-3 gap-2">
         <Pick label="Kind" name="kind" values={DEFECT_KINDS} initial="function" />
-        <Pick label="Severity" name="severity" values={SEVERITIES} initial="major" />
+        <Pick label="Severity" name="severity" values={SEVERITIES} nameOf={nameOf} initial="slows the business" />
         <Pick label="Priority" name="priority" values={PRIORITIES} initial="medium" />
       </div>
       <details className="mb-3">
@@ -78,21 +80,25 @@ export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
   );
 }
 
-function Pick({
+function Pick<Value extends string>({
   label,
   name,
   values,
   initial,
+  nameOf = String,
 }: {
   readonly label: string;
   readonly name: string;
-  readonly values: readonly string[];
+  readonly values: readonly Value[];
+  readonly nameOf?: (value: Value) => string;
   readonly initial: string;
 }) {
   return (
     <SelectField label={label} name={name} defaultValue={initial}>
       {values.map((value) => (
-        <option key={value}>{value}</option>
+        <option key={value} value={value}>
+          {nameOf(value)}
+        </option>
       ))}
     </SelectField>
   );

@@ -17,6 +17,13 @@ interface OutcomeButtonsProps {
 const BIG =
   'flex min-h-[42px] items-center justify-center gap-3 rounded-control font-bold text-on-outcome [&_.baton-mark]:border-transparent';
 
+/** The key that says the same; a touch screen has none. */
+const Key = ({ children }: { readonly children: string }) => (
+  <kbd aria-hidden className="font-mono font-normal opacity-90 pointer-coarse:hidden">
+    {children}
+  </kbd>
+);
+
 /** How the step went. After a failure: what comes of it. */
 export function OutcomeButtons({ word, recorder, onSay, onClear }: OutcomeButtonsProps) {
   const { state, dispatch, steps } = recorder;
@@ -29,18 +36,18 @@ export function OutcomeButtons({ word, recorder, onSay, onClear }: OutcomeButton
         <>
           <div className="grid grid-cols-2 gap-2">
             <button type="button" className={`${BIG} bg-passed`} onClick={() => onSay('passed')}>
-              It worked <kbd className="font-mono font-normal opacity-90">P</kbd>
+              It worked <Key>1</Key>
             </button>
             <button type="button" className={`${BIG} bg-failed`} onClick={() => onSay('failed')}>
-              It did not <kbd className="font-mono font-normal opacity-90">F</kbd>
+              It did not <Key>2</Key>
             </button>
           </div>
           <div className="grid grid-cols-2 gap-2">
             <button type="button" className="button" onClick={() => onSay('blocked')}>
-              <CirclePause size={16} aria-hidden /> I cannot go on
+              <CirclePause size={16} aria-hidden /> I cannot go on <Key>3</Key>
             </button>
             <button type="button" className="button" onClick={() => onSay('skipped')}>
-              <SkipForward size={16} aria-hidden /> Leave this step out
+              <SkipForward size={16} aria-hidden /> Leave this step out <Key>4</Key>
             </button>
           </div>
         </>

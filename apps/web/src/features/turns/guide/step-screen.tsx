@@ -16,7 +16,7 @@ import { KeepField } from './keep-field.tsx';
 import { OutcomeButtons } from './outcome-buttons.tsx';
 import { Expected, StepSentence } from './step-sentence.tsx';
 
-const OUTCOME_KEYS: Readonly<Record<string, StepOutcome>> = { p: 'passed', f: 'failed', b: 'blocked', s: 'skipped' };
+const OUTCOME_KEYS: Readonly<Record<string, StepOutcome>> = { '1': 'passed', '2': 'failed', '3': 'blocked', '4': 'skipped' };
 
 /** One step: what to do, the value to take along, what should be seen, what is kept, and how it went. */
 export function StepScreen({ guide, attempt, recorder, source, isSmall = false }: ScreenProps & { readonly isSmall?: boolean }) {

@@ -1,3 +1,4 @@
+import { nameSeverity } from '@kindred-baton/core/defects/defect';
 import { printDay } from '@kindred-baton/core/time/calendar';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ReportedCycle } from '@kindred-baton/formats/cycles/cycle-report';
@@ -14,7 +15,7 @@ import { readFont } from '../../read-font.ts';
 /** A cycle's report as PDF or workbook, and the sheet on which a node's owner signs. */
 export async function answerCycleReport({ ask, actor, url, params }: Call<{ readonly code: string }>): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'pdf';
-  const cycle = await loadReport({ ask, timeZone: actor.timeZone }, params.code);
+  const cycle = await loadReport({ ask, actor }, params.code);
   const paper = url.searchParams.get('paper') === 'Letter' ? ('Letter' as const) : ('A4' as const);
   const head = { title: cycle.name, programme: actor.programmeName, day: printDay(Date.now(), actor.timeZone), paper, font: readFont() };
   if (format === 'xlsx')
@@ -28,23 +29,28 @@ export async function answerCycleReport({ ask, actor, url, params }: Call<{ read
   return answerFile(await printPdf(sheet), { name: `${cycle.code}-${node.code}-acceptance.pdf`, mediaType: MEDIA_TYPES.pdf });
 }
 
-async function loadReport(
-  { ask, timeZone }: { readonly ask: Call['ask']; readonly timeZone: string },
-  code: string,
-): Promise<ReportedCycle> {
+async function loadReport({ ask, actor: { timeZone, severityNames } }: Pick<Call, 'ask' | 'actor'>, code: string): Promise<ReportedCycle> {
   const [cycle, acceptance, { defects }] = await Promise.all([ask(getCycle, code), ask(getAcceptance, code), ask(listDefects, undefined)]);
   return {
     ...cycle,
     ...{ criteria: acceptance.criteria, counts: acceptance.counts },
+    severityNames,
     nodes: acceptance.nodes.map((node) => ({
       ...node,
+      openDefects: node.openDefects.map((defect) => ({ ...defect, severity: nameSeverity(defect.severity, severityNames) })),
       signOff: node.signOff && { ...node.signOff, at: printDay(Date.parse(node.signOff.at), timeZone) },
     })),
     runs: cycle.runs.map(({ number, scenario, rowName, outcome, leftTo, leftReason }) => ({
       ...{ number, outcome, scenario: `${scenario.code} ${scenario.name}`, row: rowName ?? '' },
       left: leftTo === null ? '' : `${leftTo}${leftReason === '' ? '' : `: ${leftReason}`}`,
     })),
-    defects: defects.filter((defect) => defect.cycle.code === code).map((defect) => ({ ...defect, team: defect.team ?? '' })),
+    defects: defects
+      .filter((defect) => defect.cycle.code === code)
+      .map((defect) => ({
+        ...defect,
+        severity: nameSeverity(defect.severity, severityNames),
+        team: defect.team ?? '',
+      })),
     changes: cycle.scopeChanges.map(({ at, by, action, why }) => ({ at: printDay(Date.parse(at), timeZone), by: by ?? '', action, why })),
   };
 }

@@ -5,7 +5,7 @@ import { writeScenarioBpmn } from '@kindred-baton/formats/bpmn/write-scenario-bp
 import type { DocumentHead } from '@kindred-baton/formats/documents/write-page';
 import { toScenarioTables } from '@kindred-baton/formats/scenarios/scenario-tables';
 import { writeScenarioFeature } from '@kindred-baton/formats/scenarios/write-scenario-feature';
-import { writeBlueprint, writeRoomSheet, writeSpecialistSheet } from '@kindred-baton/formats/scenarios/write-sheets';
+import { writeScenarioBook, writeRoomSheet, writeSpecialistSheet } from '@kindred-baton/formats/scenarios/write-sheets';
 import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { loadScenarioToExport } from '@kindred-baton/store/scenarios/load-exported';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
@@ -22,7 +22,7 @@ interface Writer {
 
 /** A scenario in each format. Adding one: a line here and one in scenario-tabs.tsx. */
 const WRITERS: Readonly<Record<string, Writer>> = {
-  blueprint: { extension: 'pdf', write: (scenario, head) => printPdf(writeBlueprint(scenario, head)) },
+  book: { extension: 'pdf', write: (scenario, head) => printPdf(writeScenarioBook(scenario, head)) },
   room: { extension: 'pdf', write: (scenario, head) => printPdf(writeRoomSheet(scenario, head)) },
   specialist: { extension: 'pdf', write: (scenario, head) => printPdf(writeSpecialistSheet(scenario, head)) },
   xlsx: { extension: 'xlsx', write: (scenario) => writeXlsx(toScenarioTables(scenario)) },
