@@ -28,7 +28,8 @@ function assessTurn(turns: readonly TurnView[], turn: TurnView, causes: readonly
   const outcome = turn.latest?.outcome ?? 'not run';
   if (turn.isLeftOut && !turn.latest && !turn.isUnderWay) return { state: 'done', outcome: 'skipped', status: 'skipped', causes: [] };
   if (turn.isUnderWay) return { state: 'under way', outcome, status: turn.latest ? turn.latest.outcome : 'under way', causes: [] };
-  if (turn.latest) return { state: turn.isRetestDue ? 'ready' : 'done', outcome, status: turn.latest.outcome, causes: [] };
+  if (turn.latest)
+    return { state: turn.isRetestDue && !turn.isLeftOut ? 'ready' : 'done', outcome, status: turn.latest.outcome, causes: [] };
   if (causes.length > 0) return { state: 'waiting', outcome, status: 'held', causes };
   const isReady = turn.after.every((index) => isOver(turns[index]));
   return isReady ? { state: 'ready', outcome, status: 'ready', causes: [] } : { state: 'waiting', outcome, status: 'waiting', causes: [] };

@@ -29,6 +29,7 @@ export const savePerson: Operation<{ personId: PersonId; person: SavePerson }, {
       context,
       person.teams.map(({ id }) => id),
     );
+    await lockPeople(context);
     await db
       .update(members)
       .set({ roles: [...new Set(person.roles)] })
@@ -50,6 +51,11 @@ async function requireTeams({ db, actor }: Context, ids: readonly TeamId[]): Pro
     .from(teams)
     .where(and(eq(teams.programmeId, actor.programmeId), inArray(teams.id, [...ids])));
   if (rows.length < new Set(ids).size) throw new AppError('invalid', 'This programme has no such team.');
+}
+
+/** Two who give up their roles at once do so one after the other, so that the second sees what the first did. */
+async function lockPeople({ db, actor }: Context): Promise<void> {
+  await db.select({ id: programmes.id }).from(programmes).where(eq(programmes.id, actor.programmeId)).for('update');
 }
 
 async function requireSomebody({ db, actor }: Context): Promise<void> {
@@ -257,6 +263,7 @@ export const leaveProgramme: Operation<{ personId: PersonId; handTo: PersonId | 
     await requireOwn(context, { ownerId: personId });
     if (handTo === personId) throw new AppError('invalid', 'Choose somebody else to hand the turns to.');
     await requireOwn(context, { ownerId: handTo });
+    await lockPeople(context);
     const gone = await db
       .update(members)
       .set({ leftAt: now, feedToken: null })

@@ -69,9 +69,9 @@ const RULES: Readonly<Record<string, SQL>> = {
         select 1 from links where links.turn_id = live.id and links.status = 'fixed' and not coalesce(latest_number > retest_after, false)
       ))
     )`,
-  'what was tried stands as done, or as ready where a retest is due': sql`
+  'what was tried stands as done, or as ready where a retest is due and its run is still in the cycle': sql`
     select id from live where latest is not null and not is_open
-      and (status::text <> latest::text or state::text <> case when is_retest_due then 'ready' else 'done' end)`,
+      and (status::text <> latest::text or state::text <> case when is_retest_due and not is_left_out then 'ready' else 'done' end)`,
   'what nobody tried is held by a cause, ready when all before it is through, and waits otherwise': sql`
     select id from passable taker where latest is null and not is_open and not is_left_out and status::text <> case
       when exists (select 1 from caused where caused.run_id = taker.run_id and caused.index = taker.index) then 'held'

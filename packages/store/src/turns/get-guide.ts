@@ -5,7 +5,7 @@ import { toDay } from '@kindred-baton/core/time/calendar';
 import type { ApplicationId, AttemptId, EnvironmentId, PersonId, TeamId, TestId, TurnId } from '@kindred-baton/core/ids';
 import type { BareTurn } from '@kindred-baton/core/turns/turn';
 import type { Query, ReadContext } from '../operation.ts';
-import { cycleEnvironments, cycles } from '../schema/cycles.ts';
+import { cycleEnvironments, cycles, runs } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { people } from '../schema/people.ts';
 import { personas, personaStarts } from '../schema/personas.ts';
@@ -56,7 +56,7 @@ export const getGuide: Query<TurnId, GuideView> = {
       persona: head.persona,
       refusal: findBeginRefusal({
         turn: { ...head.turn, hasSteps: head.turn.versionId !== null || head.turn.bare !== null },
-        ...{ cycle: head.cycle, defects: known, lastPerson },
+        ...{ cycle: head.cycle, leftTo: head.leftTo, defects: known, lastPerson },
         by: { ...context.actor, teams: teamIds },
       }),
     };
@@ -69,6 +69,7 @@ async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
       turn: turns,
       version: testVersions,
       cycle: cycles,
+      leftTo: runs.leftTo,
       applicationId: tests.applicationId,
       persona: personas.name,
       environment: environments.name,
@@ -79,6 +80,7 @@ async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
     })
     .from(turns)
     .innerJoin(cycles, eq(cycles.id, turns.cycleId))
+    .innerJoin(runs, eq(runs.id, turns.runId))
     .leftJoin(testVersions, eq(testVersions.id, turns.versionId))
     .leftJoin(tests, eq(tests.id, turns.testId))
     .leftJoin(cycleEnvironments, and(eq(cycleEnvironments.cycleId, cycles.id), eq(cycleEnvironments.applicationId, tests.applicationId)))

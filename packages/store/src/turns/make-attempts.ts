@@ -1,10 +1,10 @@
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, lte, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Finished, RecordStep } from '@kindred-baton/contracts/turns/turn';
 import type { AttemptId, PersonId, TurnId } from '@kindred-baton/core/ids';
 import type { Step } from '@kindred-baton/core/tests/step';
 import type { ChangedRuns } from '../runs/change-runs.ts';
-import { decideStep } from '@kindred-baton/core/turns/decide/record-step';
+import { decideStep, LATER_IS_RECORDED } from '@kindred-baton/core/turns/decide/record-step';
 import { findTurn } from '@kindred-baton/core/turns/decide/runs-state';
 import type { Field } from '@kindred-baton/core/values/field';
 import type { Context, Operation } from '../operation.ts';
@@ -63,10 +63,17 @@ export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; wo
     if (!decision.isNew) return { done: true };
     if (decision.kept) await keepValue(context, attemptId, decision.kept);
     const result = { outcome: word.outcome, note: word.note, recordedAt: new Date(word.at), wordId: word.wordId };
-    await context.db
+    // Of two at the same moment the second sees here what the first wrote.
+    const written = await context.db
       .insert(stepResults)
       .values({ attemptId, stepIndex, ...result })
-      .onConflictDoUpdate({ target: [stepResults.attemptId, stepResults.stepIndex], set: result });
+      .onConflictDoUpdate({
+        target: [stepResults.attemptId, stepResults.stepIndex],
+        set: result,
+        setWhere: lte(stepResults.recordedAt, result.recordedAt),
+      })
+      .returning({ stepIndex: stepResults.stepIndex });
+    if (written.length === 0) throw toError(LATER_IS_RECORDED);
     await context.record({
       subject: 'attempt',
       subjectId: attemptId,

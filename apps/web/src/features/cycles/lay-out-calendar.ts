@@ -1,7 +1,7 @@
 import { addDays } from '@kindred-baton/core/time/calendar';
 import { countDaysBetween } from '@kindred-baton/core/time/work-days';
 
-export interface CalendarBand {
+interface CalendarBand {
   /** Shares of the width, 0 to 1. */
   readonly left: number;
   readonly width: number;

@@ -26,7 +26,7 @@ interface Measure {
 
 const compare = (a: Measure, b: Measure) => a.stuck - b.stuck || a.finish - b.finish;
 
-export function measure({ ends }: Pick<Schedule, 'ends'>): Measure {
+function measure({ ends }: Pick<Schedule, 'ends'>): Measure {
   let [stuck, finish] = [0, 0];
   for (const end of ends) {
     if (end === Infinity) stuck += 1;

@@ -1,4 +1,5 @@
-import { canAttempt } from '../../cycles/cycle.ts';
+import { canAttempt, getLeavingLabel } from '../../cycles/cycle.ts';
+import type { LeavingWay } from '../../cycles/cycle.ts';
 import { isHolding } from '../../defects/defect.ts';
 import type { PersonId } from '../../ids.ts';
 import type { Outcome, TurnState, TurnStatus } from '../../outcomes.ts';
@@ -15,6 +16,8 @@ export interface BeginQuestion {
     readonly outcome: Outcome;
   };
   readonly cycle: Pick<CycleFacts, 'code' | 'state' | 'rules'>;
+  /** How its run left the cycle; null: it is in it. */
+  readonly leftTo: LeavingWay | null;
   readonly by: Pick<Doer, 'personId' | 'roles' | 'teams'>;
   readonly defects: readonly Pick<DefectFacts, 'code' | 'status'>[];
   /** Who made the newest finished attempt. */
@@ -30,6 +33,7 @@ export function findBeginRefusal(question: BeginQuestion): string | null {
     return cycle.state === 'closing'
       ? `Cycle ${cycle.code} is closing: only retests are made.`
       : `Cycle ${cycle.code} is ${cycle.state}; attempts are made while it is open.`;
+  if (question.leftTo !== null) return `This run was ${getLeavingLabel(question.leftTo)}; its turns are not tried any more.`;
   const isInLane = turn.teamId !== null && by.teams.includes(turn.teamId);
   const mayRecord = turn.assigneeId === by.personId || hasRight(by.roles, 'run cycles') || (cycle.rules.laneMayRecord && isInLane);
   if (!mayRecord) return 'This turn is with somebody else.';
@@ -61,7 +65,7 @@ export const begin: Decide<'begin'> = (state, event, { by, atMs }) => {
   if (turn.open?.id === event.attempt || turn.latest?.id === event.attempt) return accept(state);
   if (turn.open) return refuse('conflict', `${turn.open.personName} has an attempt at this turn under way.`);
   const refusal = findBeginRefusal({
-    ...{ turn, cycle: run.cycle, by, defects: listDefectsOf(state, turn.id) },
+    ...{ turn, cycle: run.cycle, leftTo: run.leftTo, by, defects: listDefectsOf(state, turn.id) },
     lastPerson: turn.latest?.personId ?? null,
   });
   if (refusal !== null) return refuse('conflict', refusal);

@@ -34,17 +34,18 @@ export type StepDecision =
   /** `kept`: what the attempt carries from now on under a name; null takes it away; undefined: the step keeps nothing. */
   | { readonly ok: true; readonly isNew: true; readonly kept: { readonly name: string; readonly value: string | null } | undefined };
 
+export const LATER_IS_RECORDED: Refusal = {
+  code: 'conflict',
+  message: 'Something later is recorded at this step already, perhaps in another window. Look at it, and say it anew if it is wrong.',
+};
+
 export function decideStep(sheet: StepSheet, by: PersonId, stepIndex: number, entry: StepEntry): StepDecision {
   const refuse = (code: Refusal['code'], message: string): StepDecision => ({ ok: false, refusal: { code, message } });
   if (sheet.personId !== by) return refuse('forbidden', 'This attempt is somebody else’s.');
   if (!sheet.step) return refuse('invalid', `This test has ${sheet.steps} steps; there is no step ${stepIndex + 1}.`);
   if (sheet.entryId === entry.id) return { ok: true, isNew: false };
   if (sheet.isFinished) return refuse('conflict', 'This attempt is finished; begin another to change what was seen.');
-  if (sheet.entryAtMs !== null && entry.atMs < sheet.entryAtMs)
-    return refuse(
-      'conflict',
-      'Something later is recorded at this step already, perhaps in another window. Look at it, and say it anew if it is wrong.',
-    );
+  if (sheet.entryAtMs !== null && entry.atMs < sheet.entryAtMs) return { ok: false, refusal: LATER_IS_RECORDED };
   const name = sheet.step.keepAs;
   return name === undefined ? { ok: true, isNew: true, kept: undefined } : keep(sheet.gives, name, entry);
 }
