@@ -56,14 +56,6 @@ describe('beginning an attempt', () => {
     expect(after(createState([createRun([createTurn(0)])]), begin).state.runs[0]?.outcome).toBe('under way');
   });
 
-  it('is refused in a run that left the cycle, also where a retest would be due', () => {
-    const turn = createTurn(0, { latest: createFinished('failed', { isAbandoned: true }) });
-    const out = createState([{ ...createRun([turn]), leftTo: 'taken out' }]);
-    expect(turnOf(settleRuns(out, AT), 't0')?.state).toBe('done');
-    expect(refusalOf(out, begin, LEAD)).toBe('conflict: This run was taken out; its turns are not tried any more.');
-    expect(refusalOf(createState([createRun([turn])]), begin, LEAD)).toBeNull();
-  });
-
   it('sent twice begins once; while somebody is at it, says who', () => {
     const mine = createState([createRun([createTurn(0, { open: createOpen({ id: 'a9' as never }) })])]);
     expect(after(mine, begin).state.runs).toEqual(settleRuns(mine, AT).runs);
