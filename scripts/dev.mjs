@@ -1,5 +1,6 @@
 /** npm run dev: the application as it is being written, at the usual port; a change shows within seconds. The database is that of npm start. */
 import path from 'node:path';
+import { claimFolder } from './setup/claim-folder.mjs';
 import { openPostbox } from './setup/postbox.mjs';
 import { findChromium } from './setup/debian.mjs';
 import { installDependencies } from './setup/dependencies.mjs';
@@ -13,6 +14,7 @@ await runMain(async () => {
   installDependencies();
   const { openDatabase, prepareStore } = await import('./setup/store.mjs');
   const { getSecret } = await import('./setup/secret.mjs');
+  const letGo = claimFolder(PORT);
   const database = await openDatabase('kindred_baton');
   const postbox = process.env.SMTP_URL ? null : await openPostbox();
   // Ctrl C goes to the whole group: the server ends by itself, and here all that was started is stopped.
@@ -34,5 +36,6 @@ await runMain(async () => {
   } finally {
     postbox?.stop();
     database.stop();
+    letGo();
   }
 });

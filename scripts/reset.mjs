@@ -1,17 +1,17 @@
-/** npm run reset: lays the demo anew. What was recorded in it is gone. */
+/** npm run reset: lays the demo anew. What was recorded in it is gone; other programmes are named, and kept unless they are named back. */
+import { requireFree } from './setup/claim-folder.mjs';
 import { installDependencies } from './setup/dependencies.mjs';
 import { runMain, say } from './setup/say.mjs';
 
 await runMain(async () => {
+  requireFree();
   installDependencies();
   const { openDatabase, prepareStore } = await import('./setup/store.mjs');
-  const { default: pg } = await import('pg');
+  const { requireLosable, empty } = await import('./setup/whole-database.mjs');
   const database = await openDatabase('kindred_baton');
   try {
-    const client = new pg.Client({ connectionString: database.url });
-    await client.connect();
-    await client.query('drop schema public cascade; drop schema if exists drizzle cascade; create schema public');
-    await client.end();
+    await requireLosable(database.url, 'reset', process.argv.slice(2));
+    await empty(database.url);
     prepareStore(database.url);
     say('The demo is as new.');
   } finally {

@@ -1,6 +1,7 @@
 /** npm start: all set-up, then the application. Ctrl C stops all that was started. */
 import { fork } from 'node:child_process';
 import path from 'node:path';
+import { claimFolder, requireFree } from './setup/claim-folder.mjs';
 import { isFree } from './setup/cluster.mjs';
 import { openPostbox } from './setup/postbox.mjs';
 import { findChromium } from './setup/debian.mjs';
@@ -14,6 +15,7 @@ await runMain(async () => {
   if (!Number.isInteger(PORT) || PORT < 1 || PORT > 65_535)
     throw new SetupError(`PORT should be a number from 1 to 65535; “${process.env.PORT}” is not.`);
   if (!(await isFree(PORT))) throw new SetupError(`Port ${PORT} is taken by another program. Choose another: PORT=${PORT + 1} npm start`);
+  requireFree();
   installDependencies();
   const chromium = findChromium();
   if (!chromium) say('Without Chromium tests are not written as PDF; all else works. Install it with: sudo apt-get install chromium');
@@ -21,7 +23,11 @@ await runMain(async () => {
   const { openDatabase, prepareStore } = await import('./setup/store.mjs');
   const { getSecret } = await import('./setup/secret.mjs');
   buildWeb();
-  const database = await openDatabase('kindred_baton');
+  const letGo = claimFolder(PORT);
+  const database = await openDatabase('kindred_baton').catch((error) => {
+    letGo();
+    throw error;
+  });
   const postbox = process.env.SMTP_URL ? null : await openPostbox();
   try {
     prepareStore(database.url);
@@ -35,6 +41,7 @@ await runMain(async () => {
   } finally {
     postbox?.stop();
     database.stop();
+    letGo();
   }
 });
 

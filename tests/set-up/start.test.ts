@@ -69,6 +69,11 @@ describe('npm start', () => {
     await first.sees(`Kindred Baton runs at http://127.0.0.1:${port}`);
     expect(first.output()).toMatch(/Making the database[\s\S]*The demo programme is laid[\s\S]*lea\.marsh@brindlemere\.example/);
     expect((await fetch(`http://127.0.0.1:${port}/sign-in`)).status).toBe(200);
+    // Two on one data folder would stop each other's database.
+    const beside = start({ ...env, PORT: String(port + 1) });
+    expect(await beside.ended).toBe(1);
+    expect(beside.output()).toContain(`Kindred Baton runs already with the data in ${folder}, at http://127.0.0.1:${port}`);
+    expect((await fetch(`http://127.0.0.1:${port}/api/health`)).status).toBe(200);
     first.kill();
     expect(await first.ended).toBe(0);
     await expect(fetch(`http://127.0.0.1:${port}/sign-in`)).rejects.toThrow();
@@ -97,7 +102,7 @@ describe('npm start', () => {
       KINDRED_BATON_DATA: folder,
     });
     expect(await away.ended).toBe(1);
-    expect(away.output()).toMatch(/cannot be prepared:/);
+    expect(away.output()).toMatch(/The database in DATABASE_URL \(.*\) cannot be used: nothing answers there/);
     expect(away.output()).not.toContain('secret');
   });
 });
