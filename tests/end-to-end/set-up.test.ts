@@ -63,6 +63,49 @@ describe('setting up', () => {
     expect(odd?.teams.map(({ id }) => teams.find((team) => team.id === id)?.name)).toEqual(['Billing']);
   });
 
+  it('helps whoever forgot her password: a letter whose link works once; whoever administers sends another', async () => {
+    const page = await (await chromium.browser.createBrowserContext()).newPage();
+    const awake = () => page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+    const says = (text: string) => page.waitForFunction((wanted) => document.body.innerText.includes(wanted), {}, text);
+    const letters = () =>
+      postbox.mails.filter(({ to, text }) => to.includes('cora.vane@brindlemere.example') && text.includes('/password/'));
+    await page.goto(`${server.baseUrl}/sign-in`);
+    await awake();
+    await Promise.all([page.waitForNavigation(), page.locator('a[href="/password"]').click()]);
+    await awake();
+    for (const email of ['nobody@brindlemere.example', 'cora.vane@brindlemere.example']) {
+      await page.goto(`${server.baseUrl}/password`);
+      await awake();
+      await page.type('input[name=email]', email);
+      await page.locator('button[type=submit]').click();
+      // The same words, whether there is such an account or not.
+      await says(`If ${email} is the address of an account`);
+    }
+    const letter = await waitUntil(() => letters()[0]);
+    expect(postbox.mails.some(({ to }) => to.includes('nobody@brindlemere.example'))).toBe(false);
+    const path = /\/password\/\S+/.exec(letter.text)?.[0] ?? '';
+    const choose = async (password: string) => {
+      await page.goto(server.baseUrl + path);
+      await awake();
+      await page.type('input[name=password]', password);
+      await page.locator('button[type=submit]').click();
+    };
+    await choose('another long password');
+    await page.waitForFunction(() => location.pathname === '/sign-in');
+    await awake();
+    await page.type('input[name=email]', 'cora.vane@brindlemere.example');
+    await page.type('input[name=password]', 'another long password');
+    await Promise.all([page.waitForNavigation(), page.locator('button[type=submit]').click()]);
+    await choose('a third password');
+    await says('This link was used already');
+    const cora = (await setUp()).people.find(({ name }) => name === 'Cora Vane');
+    await lead.go('/brindlemere/set-up?view=people');
+    await lead.press('Cora Vane');
+    await lead.press('Send a link for a new password');
+    await lead.sees(`A link for a new password goes to ${cora?.email}.`);
+    await waitUntil(() => letters()[1]);
+  });
+
   it('takes public holidays of a region, and days away of a person', async () => {
     await lead.go('/brindlemere/set-up?view=teams');
     await lead.press('Billing');

@@ -27,6 +27,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   invitePeople: ['POST', '/set-up/people', ['programme']],
   savePerson: ['PUT', '/set-up/people/:id', ['programme', 'cycles']],
   leaveProgramme: ['DELETE', '/set-up/people/:id', ['programme', 'turns', 'defects']],
+  sendPasswordLink: ['POST', '/set-up/people/:id/password-link', ['programme']],
   revokeInvitation: ['DELETE', '/set-up/invitations/:id', ['programme']],
   getStrip: ['GET', '/strip', ['map', 'cycles', 'turns']],
   getMap: ['GET', '/map', ['map', 'tests', 'scenarios', 'turns']],

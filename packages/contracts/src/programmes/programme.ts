@@ -86,10 +86,13 @@ export const setUpSchema = z.object({
 });
 export type SetUp = z.infer<typeof setUpSchema>;
 
+/** First parts of addresses that are no programme’s. */
+const TAKEN_KEYS = new Set(['api', 'sign-in', 'begin', 'invitation', 'calendar', 'password', 'away', '404', '500']);
 const keySchema = z
   .string()
   .trim()
-  .regex(/^[a-z][a-z0-9-]{1,39}$/, 'The address has small letters, digits and hyphens, begins with a letter, and has 2 to 40 characters.');
+  .regex(/^[a-z][a-z0-9-]{1,39}$/, 'The address has small letters, digits and hyphens, begins with a letter, and has 2 to 40 characters.')
+  .refine((key) => !TAKEN_KEYS.has(key), 'That address is used by Kindred Baton itself. Choose another.');
 const timeZoneSchema = z.string().refine(isTimeZone, 'That is no time zone; write it like Europe/London.');
 
 function isTimeZone(name: string): boolean {

@@ -77,5 +77,6 @@ export const programmeRoutes = defineRoutes({
     },
     ...{ right: 'set up the programme', topics: ['programme', 'turns', 'defects'] },
   },
+  sendPasswordLink: { method: 'POST', path: '/set-up/people/:id/password-link', params: idOf<'person'>(), output: doneSchema, ...own },
   revokeInvitation: { method: 'DELETE', path: '/set-up/invitations/:id', params: idOf<'invitation'>(), output: doneSchema, ...own },
 });

@@ -83,6 +83,18 @@ export function PersonDialog({ person, setUp, onClose }: PersonDialogProps) {
         </fieldset>
         <FormFoot form={form} label="Keep" onCancel={onClose} />
       </form>
+      <p className="mt-4 border-t border-line-2 pt-3 text-[13px]">
+        <button
+          type="button"
+          className="button button-small mr-3"
+          onClick={() =>
+            void changes.act('sendPasswordLink', { params: { id: person.id } }, `A link for a new password goes to ${person.email}.`)
+          }
+        >
+          Send a link for a new password
+        </button>
+        It works once, and for an hour.
+      </p>
       <Leave person={person} setUp={setUp} onDone={onClose} />
     </DialogBox>
   );

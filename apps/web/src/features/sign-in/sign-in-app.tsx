@@ -2,6 +2,7 @@ import { leaveTo } from '../../client/leave-to.ts';
 import type { FormEvent } from 'react';
 import { useState } from 'react';
 import { TextField } from '../../ui/field.tsx';
+import { askAuth } from './ask-auth.ts';
 
 interface DemoAccount {
   readonly name: string;
@@ -17,24 +18,12 @@ interface SignInProps {
   readonly to: string;
 }
 
-async function signIn(email: string, password: string): Promise<string | null> {
-  const response = await fetch('/api/auth/sign-in/email', {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ email, password }),
-  }).catch(() => null);
-  if (!response) return 'The server does not answer. Try again in a moment.';
-  if (response.ok) return null;
-  if (response.status === 429) return 'Too many tries. Wait a minute, then try again.';
-  return response.status === 401 ? 'That address and password do not belong together.' : 'Signing in did not work. Try again.';
-}
-
 export function SignInApp({ accounts, demoPassword, to }: SignInProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
   const enter = async (email: string, password: string) => {
     setIsBusy(true);
-    const wrong = await signIn(email, password);
+    const wrong = await askAuth('sign-in/email', { email, password }, 'That address and password do not belong together.');
     setProblem(wrong);
     if (wrong === null) leaveTo(to);
     else setIsBusy(false);
@@ -63,6 +52,11 @@ export function SignInApp({ accounts, demoPassword, to }: SignInProps) {
             {isBusy ? 'Signing in …' : 'Sign in'}
           </button>
         </form>
+        <p className="mt-3 text-[13px]">
+          <a className="underline" href="/password">
+            Forgot the password?
+          </a>
+        </p>
       </section>
       {demoPassword !== null && <DemoAccounts accounts={accounts} isBusy={isBusy} onChoose={(email) => void enter(email, demoPassword)} />}
     </main>

@@ -56,7 +56,7 @@ describe('signing in', () => {
   it.each([
     [401, 'That address and password do not belong together.'],
     [429, 'Too many tries. Wait a minute, then try again.'],
-    [500, 'Signing in did not work. Try again.'],
+    [500, 'It did not work. Try again in a moment.'],
   ])('says what is wrong at %i, keeps what was typed, and lets her try again', async (status, sentence) => {
     serve(SIGN_IN, () => Response.json({}, { status }));
     await enter(open());

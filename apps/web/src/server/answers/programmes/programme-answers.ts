@@ -1,5 +1,6 @@
 import { DONE } from '@kindred-baton/contracts/common';
 import type { programmeRoutes } from '@kindred-baton/contracts/programmes/routes';
+import { askForPassword } from '@kindred-baton/store/mails/send-password-letter';
 import { invitePeople, leaveProgramme, revokeInvitation, savePerson } from '@kindred-baton/store/programmes/change-people';
 import {
   changeProgramme,
@@ -17,6 +18,7 @@ import { getProfile, saveProfile } from '@kindred-baton/store/programmes/profile
 import type { Answers } from '../../call.ts';
 import { followChanges } from './follow-changes.ts';
 import { listHolidays } from './list-holidays.ts';
+import { getAuth } from '../../auth.ts';
 
 export const programmeAnswers: Answers<typeof programmeRoutes> = {
   getChoices: ({ ask }) => ask(getChoices, undefined),
@@ -41,6 +43,11 @@ export const programmeAnswers: Answers<typeof programmeRoutes> = {
   invitePeople: ({ perform, input }) => perform(invitePeople, input),
   savePerson: ({ perform, params, input }) => perform(savePerson, { personId: params.id, person: input }),
   leaveProgramme: ({ perform, params, input }) => perform(leaveProgramme, { personId: params.id, ...input }),
+  sendPasswordLink: async ({ perform, params, request }) => {
+    const { email } = await perform(askForPassword, params.id);
+    await getAuth().api.requestPasswordReset({ body: { email }, headers: request.headers });
+    return DONE;
+  },
   revokeInvitation: async ({ perform, params }) => {
     await perform(revokeInvitation, params.id);
     return DONE;
