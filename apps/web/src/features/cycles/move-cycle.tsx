@@ -8,6 +8,8 @@ import { DialogBox } from '../../ui/dialog.tsx';
 import type { Leftover } from './close-dialog.tsx';
 import { CloseDialog } from './close-dialog.tsx';
 import { OlderVersions } from './obstacles.tsx';
+import { countDaysBetween } from '@kindred-baton/core/time/work-days';
+import { countOf, formatDay, getToday } from '../../ui/format.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 const MOVES: Readonly<Record<CycleState, { readonly label: string; readonly says: string }>> = {
@@ -19,10 +21,11 @@ const MOVES: Readonly<Record<CycleState, { readonly label: string; readonly says
 
 /** The cycle's next state; a plain question first, since not every move can be undone. */
 export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
-  const { can } = useProgramme();
+  const { can, timeZone, nowMs } = useProgramme();
   const client = useQueryClient();
   const { act } = useChanges();
   const [asked, setAsked] = useState<CycleState | null>(null);
+  const today = getToday(timeZone, nowMs);
   if (!can('run cycles')) return null;
   const move = async (to: CycleState, left?: Leftover[]) => {
     setAsked(null);
@@ -48,6 +51,7 @@ export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
       {asked && asked !== 'closed' && (
         <DialogBox title={`${MOVES[asked].label}: ${cycle.name}`} isOpen onClose={() => setAsked(null)}>
           <p>{MOVES[asked].says}</p>
+          {asked === 'open' && cycle.state === 'planning' && <Early startsOn={cycle.startsOn} />}
           {asked === 'open' && <OlderVersions cycle={cycle} />}
           <div className="mt-4 flex justify-end gap-2">
             <button type="button" className="button" onClick={() => setAsked(null)}>
@@ -55,10 +59,26 @@ export function MoveCycle({ cycle }: { readonly cycle: CycleDetail }) {
             </button>
             <button type="button" className="button button-primary" onClick={() => void move(asked)}>
               {MOVES[asked].label}
+              {asked === 'open' && cycle.state === 'planning' && cycle.startsOn > today && ' before its day'}
             </button>
           </div>
         </DialogBox>
       )}
     </>
+  );
+}
+
+/** Opened before its first day, its turns are with people before they expect them. */
+function Early({ startsOn }: Pick<CycleDetail, 'startsOn'>) {
+  const { timeZone, nowMs } = useProgramme();
+  const days = countDaysBetween(getToday(timeZone, nowMs), startsOn);
+  if (days <= 0) return null;
+  return (
+    <p className="mt-3 border-l-[3px] border-l-failed pl-2.5">
+      <b>
+        It begins on {formatDay(startsOn)}, in {countOf(days, 'day')}.
+      </b>{' '}
+      Opened today, its first turns are with their testers today, and each of them gets a letter. Its first day can be changed under Rules.
+    </p>
   );
 }
