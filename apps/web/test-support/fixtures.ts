@@ -43,6 +43,7 @@ export function makeTurn(more: Partial<TurnCard> = {}): TurnCard {
       changedAt: null,
       holder: null,
       heldBy: null,
+      stoppedBy: null,
       minutes: 15,
       nudges: 0,
     },

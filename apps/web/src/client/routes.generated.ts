@@ -99,6 +99,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   markSeen: ['POST', '/turns/seen', []],
   getGuide: ['GET', '/turns/:turn', ['turns', 'cycles', 'defects']],
   passTurn: ['PUT', '/turns/:turn/assignee', ['turns']],
+  liftBlock: ['POST', '/turns/:turn/lift', ['turns']],
   nudge: ['POST', '/turns/:turn/nudge', ['turns']],
   startAttempt: ['POST', '/turns/:turn/attempts', ['turns']],
   exportTurn: ['GET', '/turns/:turn/sheet', []],

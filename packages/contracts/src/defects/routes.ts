@@ -13,11 +13,11 @@ export const defectRoutes = defineRoutes({
   getDefect: { method: 'GET', path: '/defects/:code', output: defect.defectDetailSchema, ...read },
   changeDefect: {
     ...{ method: 'PATCH', path: '/defects/:code', input: defect.changeDefectSchema, output: doneSchema },
-    ...{ right: 'move defects', topics: ['defects'] },
+    ...{ right: 'log defects', topics: ['defects'] },
   },
   moveDefect: {
     ...{ method: 'POST', path: '/defects/:code/move', input: defect.moveDefectSchema, output: doneSchema },
-    ...{ right: 'move defects', topics: ['defects', 'turns'] },
+    ...{ right: 'log defects', topics: ['defects', 'turns'] },
   },
   sayDefect: {
     ...{ method: 'POST', path: '/defects/:code/talk', input: defect.sayDefectSchema, output: doneSchema },

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FACETS } from '@kindred-baton/core/progress/facet';
-import { codeSchema, countsSchema, momentSchema } from '../common.ts';
+import { codeSchema, countsSchema, idSchema, momentSchema } from '../common.ts';
 
 export const progressQuerySchema = z.object({
   cycle: codeSchema.optional(),
@@ -20,6 +20,13 @@ const holdSchema = z.object({
   teams: z.int(),
   minutes: z.int(),
   since: momentSchema.nullable(),
+  /** The defect or the turn that holds; null: turns of a person. */
+  opens: z
+    .discriminatedUnion('kind', [
+      z.object({ kind: z.literal('defect'), code: z.string() }),
+      z.object({ kind: z.literal('turn'), id: idSchema<'turn'>() }),
+    ])
+    .nullable(),
 });
 export type HoldView = z.infer<typeof holdSchema>;
 

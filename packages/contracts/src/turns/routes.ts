@@ -19,6 +19,10 @@ export const turnRoutes = defineRoutes({
     ...{ method: 'PUT', path: '/turns/:turn/assignee', params: turnParam, input: turn.passTurnSchema, output: doneSchema },
     ...{ ...make, topics: ['turns'] },
   },
+  liftBlock: {
+    ...{ method: 'POST', path: '/turns/:turn/lift', params: turnParam, input: turn.liftBlockSchema, output: doneSchema },
+    ...{ ...make, topics: ['turns'] },
+  },
   nudge: { method: 'POST', path: '/turns/:turn/nudge', params: turnParam, output: turn.nudgedSchema, ...make, topics: ['turns'] },
   startAttempt: {
     ...{ method: 'POST', path: '/turns/:turn/attempts', params: turnParam, input: turn.startAttemptSchema },

@@ -44,6 +44,8 @@ const turnCardSchema = z.object({
       dueOn: z.string().nullable(),
     })
     .nullable(),
+  /** For a turn that failed or is blocked, and that nobody tries again yet: by what, in words, and the defects that must be fixed first. */
+  stoppedBy: z.object({ words: z.string(), defects: z.array(z.object({ code: z.string(), title: z.string() })) }).nullable(),
   /** For a held turn: by what, as a sentence. */
   heldBy: z.string().nullable(),
   minutes: z.int(),
@@ -54,6 +56,8 @@ export type TurnCard = z.infer<typeof turnCardSchema>;
 
 export const turnsHomeSchema = z.object({
   withYou: z.array(turnCardSchema),
+  /** Hers that failed or are blocked: nothing of them is lost from sight until somebody decides. */
+  stopped: z.array(turnCardSchema),
   onItsWay: z.array(turnCardSchema),
   passedOn: z.object({ passed: z.int(), failed: z.int(), blocked: z.int(), skipped: z.int(), recent: z.array(turnCardSchema) }),
   /** How many more are on their way than are listed. */
@@ -175,5 +179,7 @@ export const finishedSchema = z.object({
 export type Finished = z.infer<typeof finishedSchema>;
 
 export const passTurnSchema = z.object({ personId: idSchema<'person'>(), word: z.string().trim().max(2_000).default('') });
+
+export const liftBlockSchema = z.object({ word: z.string().trim().max(2_000).default('') });
 
 export const nudgedSchema = z.object({ count: z.int(), to: z.string() });

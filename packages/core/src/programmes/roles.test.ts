@@ -10,7 +10,7 @@ describe('rights by role', () => {
       observer: 'read',
       tester: 'read, make attempts, log defects',
       owner: 'read, make attempts, log defects, move defects, sign off',
-      author: 'read, edit map, edit tests, agree tests, edit scenarios, make attempts, log defects',
+      author: 'read, edit map, edit tests, agree tests, edit scenarios, make attempts, log defects, move defects',
       lead: RIGHTS.join(', '),
     });
   });

@@ -15,7 +15,7 @@ const RIGHT_FACTS = {
   'run cycles': [],
   'make attempts': ['author', 'tester', 'owner'],
   'log defects': ['author', 'tester', 'owner'],
-  'move defects': ['owner'],
+  'move defects': ['author', 'owner'],
   'sign off': ['owner'],
   'set up the programme': [],
   'read the history': [],

@@ -3,10 +3,14 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { LogDefect, MoveDefect } from '@kindred-baton/contracts/defects/defect';
 import type { WorkingCalendar } from '@kindred-baton/core/time/calendar';
 import { toDay } from '@kindred-baton/core/time/calendar';
+import { isAtRetest } from '@kindred-baton/core/defects/defect';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
-import type { TeamId } from '@kindred-baton/core/ids';
+import type { PersonId, TeamId } from '@kindred-baton/core/ids';
 import { resolveNeeds } from '@kindred-baton/core/turns/assess-run';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
+import type { Actor } from '../actor.ts';
+import { requireRight } from '../actor.ts';
+import { tellDefect, tellNewDefect } from '../mails/tell.ts';
 import type { Context, Operation } from '../operation.ts';
 import { defects } from '../schema/defects.ts';
 import { programmes, teams } from '../schema/programmes.ts';
@@ -42,6 +46,7 @@ export const logDefect: Operation<LogDefect, { code: string }> = {
     });
     const event = { kind: 'log defect' as const, defect: input.id, code, title: input.title, turn: own.turn.id };
     await changeRuns(context, { scope: { turns: [own.turn.id] }, event });
+    await tellNewDefect(context, { code, title: input.title, severity: input.severity, at: own.turn.title });
     return { code };
   },
 };
@@ -87,17 +92,26 @@ async function loadCalendar({ db }: Context, teamId: TeamId | null): Promise<Wor
   return team ?? { workingDays: [1, 2, 3, 4, 5], holidays: [] };
 }
 
+/** Whoever a defect is given to may do with it what those may who decide on all. */
+export function requireHand(actor: Actor, { assigneeId }: { readonly assigneeId: PersonId | null }): void {
+  if (assigneeId !== actor.personId) requireRight(actor, 'move defects');
+}
+
 /** Moves a defect. *Fixed* gives every turn that nothing else holds back to its tester as a retest. */
 export const moveDefect: Operation<{ code: string; move: MoveDefect }, { done: true }> = {
-  right: 'move defects',
+  right: 'log defects',
   run: async (context, { code, move }) => {
     const { db, actor } = context;
     const [defect] = await db
-      .select({ id: defects.id })
+      .select({ id: defects.id, title: defects.title, assigneeId: defects.assigneeId, foundBy: defects.foundBy })
       .from(defects)
       .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code)));
     if (!defect) throw new AppError('not found', `There is no defect ${code}.`);
+    requireHand(actor, defect);
     await changeRuns(context, { scope: { defects: [defect.id] }, event: { kind: 'move defect', defect: defect.id, ...move } });
+    // That it is fixed is told to those who try again.
+    const told = isAtRetest(move.to) ? [] : [defect.assigneeId, defect.foundBy].filter((id) => id !== null);
+    await tellDefect(context, { code, title: defect.title }, told, `is ${move.to}${move.reason ? `: ${move.reason}` : ''}`);
     return { done: true };
   },
 };

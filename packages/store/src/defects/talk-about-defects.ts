@@ -4,6 +4,7 @@ import type { ChangeDefect, JoinDefect, LikelySameQuery, LikelySameView } from '
 import { findLikelySame } from '@kindred-baton/core/defects/find-likely-same';
 import type { DefectWordId } from '@kindred-baton/core/ids';
 import { printStep } from '@kindred-baton/core/tests/print-step';
+import { tellDefect } from '../mails/tell.ts';
 import type { Context, Operation, Query, ReadContext } from '../operation.ts';
 import { requireOwn } from '../programmes/require-own.ts';
 import type { DefectRow } from '../schema/defects.ts';
@@ -12,12 +13,14 @@ import { testVersions, tests } from '../schema/tests.ts';
 import { attempts, turns } from '../schema/turns.ts';
 import { changeRuns } from '../runs/change-runs.ts';
 import { lockOwnAttempt } from '../runs/own-attempt.ts';
+import { requireHand } from './change-defects.ts';
 
 /** Changes what a defect is: its title, kind, severity, priority, team, assignee, due day, links. */
 export const changeDefect: Operation<{ code: string; change: ChangeDefect }, { done: true }> = {
-  right: 'move defects',
+  right: 'log defects',
   run: async (context, { code, change }) => {
     const defect = await lockDefect(context, code);
+    requireHand(context.actor, defect);
     await requireOwn(context, { teamId: change.teamId, ownerId: change.assigneeId });
     if (change.links) await requireKnown(context, code, change.links);
     if (Object.keys(change).length > 0)
@@ -32,6 +35,8 @@ export const changeDefect: Operation<{ code: string; change: ChangeDefect }, { d
       action: `changed ${Object.keys(change).map(toWord).join(', ')}`,
       details: { before, after: change },
     });
+    if (change.assigneeId && change.assigneeId !== defect.assigneeId)
+      await tellDefect(context, defect, [change.assigneeId], 'is yours to fix');
     return { done: true };
   },
 };

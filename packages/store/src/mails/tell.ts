@@ -1,4 +1,6 @@
-import { eq, inArray } from 'drizzle-orm';
+import { and, arrayContains, eq, inArray, isNull } from 'drizzle-orm';
+import type { Severity } from '@kindred-baton/core/defects/defect';
+import { nameSeverity } from '@kindred-baton/core/defects/defect';
 import type { PersonId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Context } from '../operation.ts';
@@ -6,6 +8,7 @@ import { runs } from '../schema/cycles.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import type { TurnFacts } from '@kindred-baton/core/turns/decide/runs-state';
 import { people } from '../schema/people.ts';
+import { members } from '../schema/programmes.ts';
 import { SITE, writeMails } from './write-mails.ts';
 
 const SHOWN = 12;
@@ -76,6 +79,69 @@ export async function tellNudged(
       text: `When you have a moment: ${from} waits for what ${turn.title} hands on${waiting === null ? '' : `, to go on with ${waiting}`}.\n\n${SITE}/${context.actor.programmeKey}/turns/${turn.id}\n\nIf something keeps you from it, say so there (“I cannot go on”): then it can be helped.`,
     },
   ]);
+}
+
+/** Says to the leads that somebody cannot go on, and why. */
+export async function tellBlocked(context: Context, turn: TurnFacts, why: string): Promise<void> {
+  await tellLeads(context, {
+    subject: `Blocked: ${turn.title}`,
+    text: `${await nameActor(context)} cannot go on with ${turn.title}.${why === '' ? '' : `\n\n${why}`}\n\n${toTurn(context, turn)}`,
+  });
+}
+
+/** Says to whoever has a turn that what blocked it is out of the way. */
+export async function tellLifted(context: Context, turn: TurnFacts, word: string): Promise<void> {
+  if (turn.assigneeId === null) return;
+  const said = word === '' ? '' : `\n\n${await nameActor(context)} says: ${word}`;
+  const text = `What blocked ${turn.title} is out of the way; you can try it again.${said}\n\n${toTurn(context, turn)}`;
+  await writeMails(context, 'baton', [{ to: turn.assigneeId, subject: `You can go on: ${turn.title}`, text }]);
+}
+
+interface ToldDefect {
+  readonly code: string;
+  readonly title: string;
+}
+
+/** Says to the leads that there is a new defect. */
+export async function tellNewDefect(
+  context: Context,
+  defect: ToldDefect & { readonly severity: Severity; readonly at: string },
+): Promise<void> {
+  const severity = nameSeverity(defect.severity, context.actor.severityNames);
+  await tellLeads(context, {
+    subject: `New: ${defect.code}, ${defect.title}`,
+    text: `${await nameActor(context)} has logged ${defect.code} at ${defect.at}: ${defect.title} (${severity}).\n\n${toDefect(context, defect)}`,
+  });
+}
+
+/** Says to people that something became of a defect of theirs: whose it is now, or whoever found it. */
+export async function tellDefect(context: Context, defect: ToldDefect, to: readonly PersonId[], what: string): Promise<void> {
+  const text = `${await nameActor(context)}: ${defect.code}, ${defect.title}, ${what}.\n\n${toDefect(context, defect)}`;
+  await writeMails(
+    context,
+    'defect',
+    [...new Set(to)].map((id) => ({ to: id, subject: `${defect.code} ${what}`, text })),
+  );
+}
+
+const toTurn = ({ actor }: Context, { id }: TurnFacts) => `${SITE}/${actor.programmeKey}/turns/${id}`;
+const toDefect = ({ actor }: Context, { code }: ToldDefect) => `${SITE}/${actor.programmeKey}/defects/${code}`;
+
+async function nameActor({ db, actor }: Context): Promise<string> {
+  const [by] = await db.select({ name: people.name }).from(people).where(eq(people.id, actor.personId));
+  return by?.name ?? '';
+}
+
+async function tellLeads(context: Context, letter: { readonly subject: string; readonly text: string }): Promise<void> {
+  const leads = await context.db
+    .select({ id: members.personId })
+    .from(members)
+    .where(and(eq(members.programmeId, context.actor.programmeId), isNull(members.leftAt), arrayContains(members.roles, ['lead'])));
+  await writeMails(
+    context,
+    'defect',
+    leads.map(({ id }) => ({ to: id, ...letter })),
+  );
 }
 
 interface Line {

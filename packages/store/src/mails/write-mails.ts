@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import type { PersonId } from '@kindred-baton/core/ids';
+import { DEFAULT_NOTICES } from '@kindred-baton/core/programmes/notices';
 import type { Notice } from '@kindred-baton/core/programmes/notices';
 import { createId } from '../ids.ts';
 import type { Context } from '../operation.ts';
@@ -42,7 +43,8 @@ export async function writeMails(
   const personOf = new Map(wishes.map((person) => [person.id, person]));
   const rows = others.flatMap(({ to, subject, text }) => {
     const person = personOf.get(to);
-    if (!person?.notices[notice]) return [];
+    // Who chose before there was this kind is told by default.
+    if (!person || !{ ...DEFAULT_NOTICES, ...person.notices }[notice]) return [];
     return [
       {
         ...{

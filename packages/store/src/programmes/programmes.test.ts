@@ -7,10 +7,12 @@ import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { getActor } from '../actor.ts';
 import { getPlan } from '../cycles/get-plan.ts';
+import { changeDefect } from '../defects/talk-about-defects.ts';
 import { moveDefect } from '../defects/change-defects.ts';
 import { tellHooks } from '../defects/tell-hooks.ts';
 import { sendMails } from '../mails/send-mails.ts';
 import { writeDigests } from '../mails/write-digests.ts';
+import { defects } from '../schema/defects.ts';
 import { mails } from '../schema/mails.ts';
 import { people } from '../schema/people.ts';
 import { members, programmes } from '../schema/programmes.ts';
@@ -324,5 +326,26 @@ describe('letters and hooks', () => {
     slow.release();
     await tell();
     expect(told).toEqual(['first', 'declined']);
+  });
+
+  it('tell the leads of a new defect, whoever it is given to, and whoever found it when it is declined; she who has it may do that', async () => {
+    const [first] = await db.store.db.select().from(defects).limit(1);
+    const code = first?.code ?? '';
+    await db.store.db.update(defects).set({ status: 'accepted', assigneeId: null }).where(eq(defects.code, code));
+    await db.store.db.delete(mails);
+    const una = await db.actorOf('Una Petrel');
+    const wanda = await db.actorOf('Wanda Rusk');
+    const told = async () =>
+      (await db.store.db.select().from(mails))
+        .filter(({ subject }) => subject.startsWith(code))
+        .map(({ to, subject }) => `${to} ${subject}`);
+    await expect(
+      db.perform(una, moveDefect, { code, move: { from: 'accepted', to: 'declined', reason: 'It is meant so.' } }),
+    ).rejects.toThrow('does not allow you');
+    await db.store.db.update(defects).set({ foundBy: wanda.personId }).where(eq(defects.code, code));
+    await db.perform(lead, changeDefect, { code, change: { assigneeId: una.personId } });
+    expect(await told()).toEqual([`una.petrel@brindlemere.example ${code} is yours to fix`]);
+    await db.perform(una, moveDefect, { code, move: { from: 'accepted', to: 'declined', reason: 'It is meant so.' } });
+    expect(await told()).toContain(`wanda.rusk@brindlemere.example ${code} is declined: It is meant so.`);
   });
 });

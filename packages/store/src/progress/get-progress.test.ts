@@ -68,7 +68,7 @@ describe('progress', () => {
       // Without the three statements of the spine: begin, whose programme, commit.
       return db.queries.length - 3;
     };
-    expect(await countQueries(() => db.ask(lead, getProgress, { rows: 'process', columns: 'team' }))).toBe(10);
+    expect(await countQueries(() => db.ask(lead, getProgress, { rows: 'process', columns: 'team' }))).toBe(11);
     expect(await countQueries(() => db.ask(lead, getProgress, { rows: 'process', columns: 'team', scope: 'PU-3' }))).toBe(10);
     expect(await countQueries(() => db.ask(lead, getStrip, undefined))).toBe(4);
     expect(await countQueries(() => db.ask(lead, getMap, undefined))).toBe(10);

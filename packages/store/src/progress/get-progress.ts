@@ -1,7 +1,7 @@
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { HoldView, ProgressQuery, ProgressView } from '@kindred-baton/contracts/progress/progress';
-import type { DefectId } from '@kindred-baton/core/ids';
+import type { DefectId, TurnId } from '@kindred-baton/core/ids';
 import type { Hold } from '@kindred-baton/core/progress/find-holds';
 import { NO_COUNTS, addCounts, codeFacet, codeStatuses, getCounts, tallyTurns } from '@kindred-baton/core/progress/tally';
 import { findCurrentCycle } from '../programmes/find-current-cycle.ts';
@@ -14,6 +14,7 @@ import type { FacetNames, FacetValue } from '../turns/facets.ts';
 import { TURN_FACETS } from '../turns/facets.ts';
 import type { CycleTurn, CycleTurns } from '../runs/load-holds.ts';
 import { loadHolds } from '../runs/load-holds.ts';
+import { loadTroubleWords } from '../runs/load-trouble-words.ts';
 import { loadFacetNames } from './load-facet-names.ts';
 
 /** Progress of a cycle over two facets, scoped to a branch of the map, and where its baton is held. */
@@ -33,11 +34,12 @@ export const getProgress: Query<ProgressQuery, ProgressView> = {
     const facetNames = { ...names, tree };
     const scoped = loaded.turns.filter((turn) => inScope(turn));
     const holds = scopeHolds(loaded, inScope);
+    const words = await loadTroubleWords(context, holds.flatMap(({ kind, at }) => (kind === 'block' ? at.slice(0, 1) : [])) as TurnId[]);
     return {
       cycle: { code: cycle.code, name: cycle.name, state: cycle.state, startsOn: cycle.startsOn, endsOn: cycle.endsOn },
       cycles: cycleRows,
       ...layOutTable(scoped, query, facetNames),
-      holds: holds.map((hold) => toHoldView(hold, loaded, facetNames)),
+      holds: holds.map((hold) => toHoldView(hold, loaded, facetNames, words)),
       waitingBehindHolds: new Set(holds.flatMap((hold) => hold.behind)).size,
     };
   },
@@ -134,17 +136,18 @@ function layOutTable(
   };
 }
 
-function toHoldView(hold: Hold, { turns, defects }: CycleTurns, names: FacetNames): HoldView {
+function toHoldView(hold: Hold, { turns, defects }: CycleTurns, names: FacetNames, words: ReadonlyMap<TurnId, string>): HoldView {
   const first = turns.find((turn) => turn.id === hold.at[0]);
   const team = names.teams.get(first?.teamId ?? '') ?? '';
   const title = first?.title ?? '';
+  const said = first ? (words.get(first.id) ?? '') : '';
   const describe = {
     defect: () => {
       const defect = defects.get(hold.key as DefectId);
       return { title: defect?.title ?? '', detail: `${defect?.code ?? ''} · ${team}` };
     },
     failure: () => ({ title: `${title} failed`, detail: `${team} · no defect logged yet` }),
-    block: () => ({ title: `${title} is blocked`, detail: team }),
+    block: () => ({ title: `${title} is blocked`, detail: said === '' ? team : `${team} · “${said}”` }),
     idle: () => ({
       title: `Waiting for ${names.people.get(hold.key) ?? 'nobody'}`,
       detail: hold.at.length === 1 ? title : `${title} and ${hold.at.length - 1} more`,
@@ -153,6 +156,14 @@ function toHoldView(hold: Hold, { turns, defects }: CycleTurns, names: FacetName
   return {
     ...{ kind: hold.kind, key: hold.key, ...describe[hold.kind]() },
     ...{ waiting: hold.behind.length, runs: hold.runs, teams: hold.teams, minutes: hold.minutes },
+    opens: toOpens(hold, defects),
     since: hold.sinceMs === null ? null : new Date(hold.sinceMs).toISOString(),
   };
+}
+
+/** Where what holds is looked at: the defect, or the turn; a person has no page of her own here. */
+function toOpens({ kind, key }: Hold, defects: CycleTurns['defects']): HoldView['opens'] {
+  if (kind === 'idle') return null;
+  const code = kind === 'defect' ? defects.get(key as DefectId)?.code : undefined;
+  return code === undefined ? { kind: 'turn', id: key as TurnId } : { kind: 'defect', code };
 }

@@ -3,7 +3,7 @@ import type { AttemptId } from '@kindred-baton/core/ids';
 import { decide } from '@kindred-baton/core/turns/decide/decide';
 import type { Effect, Refusal, RunEvent } from '@kindred-baton/core/turns/decide/event';
 import type { RunsState } from '@kindred-baton/core/turns/decide/runs-state';
-import { tellFixed, tellPassedOn, tellReady } from '../mails/tell.ts';
+import { tellBlocked, tellFixed, tellLifted, tellPassedOn, tellReady } from '../mails/tell.ts';
 import type { Context } from '../operation.ts';
 import { loadDoer } from './load-doer.ts';
 import { loadState } from './load-state.ts';
@@ -66,7 +66,9 @@ async function tell(context: Context, state: RunsState, effects: readonly Effect
           effect.turns.flatMap((id) => turnOf.get(id) ?? []),
         );
     }
-    const turn = effect.kind === 'tell passed on' ? turnOf.get(effect.turn) : undefined;
+    const turn = 'turn' in effect ? turnOf.get(effect.turn) : undefined;
     if (effect.kind === 'tell passed on' && turn) await tellPassedOn(context, turn, effect);
+    if (effect.kind === 'tell blocked' && turn) await tellBlocked(context, turn, effect.why);
+    if (effect.kind === 'tell lifted' && turn) await tellLifted(context, turn, effect.word);
   }
 }

@@ -61,11 +61,11 @@ const RULES: Readonly<Record<string, SQL>> = {
   'a turn’s outcome is that of its newest finished attempt': sql`
     select id from live where outcome::text <> coalesce(latest::text, case when is_left_out and not is_open then 'skipped' else 'not run' end)`,
   'a turn is under way while an attempt at it is open': sql`select id from live where (state = 'under way') <> is_open`,
-  'a retest is due after a fix, or after its tester left, and while nothing holds': sql`
+  'a retest is due after a fix, once a block was lifted, or after its tester left, and while nothing holds': sql`
     select id from live where is_retest_due <> (
       coalesce(latest in ('failed', 'blocked'), false)
       and not exists (select 1 from links where links.turn_id = live.id and links.status in ('new', 'accepted'))
-      and (is_abandoned or exists (
+      and (is_abandoned or (latest = 'blocked' and lifted_after >= latest_number) or exists (
         select 1 from links where links.turn_id = live.id and links.status = 'fixed' and not coalesce(latest_number > retest_after, false)
       ))
     )`,

@@ -25,7 +25,14 @@ export async function writeState(context: Context, before: RunsState, after: Run
 
 const toTurnRow = (turn: TurnFacts) => ({
   ...{ id: turn.id, assignee_id: turn.assigneeId, due_on: turn.dueOn, version_id: turn.versionId, needs: turn.needs },
-  ...{ state: turn.state, outcome: turn.outcome, status: turn.status, causes: turn.causes, is_retest_due: turn.isRetestDue },
+  ...{
+    state: turn.state,
+    outcome: turn.outcome,
+    status: turn.status,
+    causes: turn.causes,
+    is_retest_due: turn.isRetestDue,
+    lifted_after: turn.liftedAfter,
+  },
   ready_at: turn.readyAtMs === null ? null : new Date(turn.readyAtMs),
   done_at: turn.doneAtMs === null ? null : new Date(turn.doneAtMs),
 });
@@ -37,9 +44,9 @@ async function writeTurns({ db }: Context, changed: readonly TurnFacts[]): Promi
     await db.execute(sql`
       update turns set assignee_id = is_now.assignee_id, due_on = is_now.due_on, version_id = is_now.version_id, needs = is_now.needs,
         state = is_now.state, outcome = is_now.outcome, status = is_now.status, causes = is_now.causes,
-        is_retest_due = is_now.is_retest_due, ready_at = is_now.ready_at, done_at = is_now.done_at
+        is_retest_due = is_now.is_retest_due, lifted_after = is_now.lifted_after, ready_at = is_now.ready_at, done_at = is_now.done_at
       from jsonb_to_recordset(${JSON.stringify(piece)}::jsonb) as is_now(id uuid, assignee_id uuid, due_on date, version_id uuid,
-        needs jsonb, state turn_state, outcome outcome, status turn_status, causes jsonb, is_retest_due boolean,
+        needs jsonb, state turn_state, outcome outcome, status turn_status, causes jsonb, is_retest_due boolean, lifted_after int,
         ready_at timestamptz, done_at timestamptz)
       where turns.id = is_now.id`);
 }

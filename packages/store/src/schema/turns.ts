@@ -93,6 +93,8 @@ export const turns = pgTable(
     status: turnStatus().notNull().default('waiting'),
     causes: jsonb().$type<HoldCause[]>().notNull().default([]),
     isRetestDue: boolean().notNull().default(false),
+    /** What blocked the attempt of this number is out of the way. */
+    liftedAfter: integer(),
     readyAt: moment(),
     doneAt: moment(),
   },

@@ -1,10 +1,10 @@
 import { LIVE_STATES } from '@kindred-baton/core/cycles/cycle';
-import { and, count, desc, eq, gt, inArray, ne, sql } from 'drizzle-orm';
+import { and, count, desc, eq, gt, inArray, isNull, ne, sql } from 'drizzle-orm';
 import type { TurnsHome } from '@kindred-baton/contracts/turns/turn';
 import type { SQL } from 'drizzle-orm';
 import type { Operation, Query, ReadContext } from '../operation.ts';
 import { addDays, getWeekday, toDay } from '@kindred-baton/core/time/calendar';
-import { cycles } from '../schema/cycles.ts';
+import { cycles, runs } from '../schema/cycles.ts';
 import { defects } from '../schema/defects.ts';
 import { history } from '../schema/history.ts';
 import { members } from '../schema/programmes.ts';
@@ -25,14 +25,20 @@ export const getTurnsHome: Query<void, TurnsHome> = {
       .from(cycles)
       .where(and(eq(cycles.programmeId, actor.programmeId), inArray(cycles.state, LIVE_STATES)));
     const mine = and(eq(turns.assigneeId, actor.personId), inArray(turns.cycleId, live));
+    const inScope = inArray(turns.runId, db.select({ id: runs.id }).from(runs).where(isNull(runs.leftTo)));
     const onItsWay = and(mine, eq(turns.state, 'waiting'));
     const nearest = sql`case when exists (select 1 from turns as before where before.run_id = ${turns.runId}
       and before.index = any(${turns.after}) and before.state in ('ready', 'under way')) then 0 else 1 end`;
-    const [withYou, coming, waiting, done, recent, since, own] = await Promise.all([
+    const [withYou, stopped, coming, waiting, done, recent, since, own] = await Promise.all([
       loadTurnCards(context, {
         where: and(mine, inArray(turns.state, ['ready', 'under way'])),
         limit: WITH_YOU_SHOWN,
         order: [desc(eq(turns.state, 'under way')), desc(turns.isRetestDue), sql`${turns.dueOn} nulls last`, turns.readyAt, turns.id],
+      }),
+      loadTurnCards(context, {
+        where: and(mine, eq(turns.state, 'done'), inArray(turns.outcome, ['failed', 'blocked']), inScope),
+        limit: WITH_YOU_SHOWN,
+        order: [desc(turns.doneAt), turns.id],
       }),
       loadTurnCards(context, {
         where: onItsWay,
@@ -51,7 +57,7 @@ export const getTurnsHome: Query<void, TurnsHome> = {
     ]);
     const countOf = (outcome: string) => done.find((row) => row.outcome === outcome)?.turns ?? 0;
     return {
-      withYou,
+      ...{ withYou, stopped },
       onItsWay: coming,
       moreOnItsWay: Math.max(0, (waiting[0]?.turns ?? 0) - coming.length),
       passedOn: { passed: countOf('passed'), failed: countOf('failed'), blocked: countOf('blocked'), skipped: countOf('skipped'), recent },

@@ -16,6 +16,7 @@ import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import type { TurnRow } from '../schema/turns.ts';
 import { nudges, turns } from '../schema/turns.ts';
+import { loadTroubleWords } from '../runs/load-trouble-words.ts';
 import type { LoadedRun } from '../runs/load-runs.ts';
 import { loadRuns } from '../runs/load-runs.ts';
 
@@ -34,12 +35,16 @@ export async function loadTurnCards(context: ReadContext, options: CardOptions):
     heads.map((head) => head.turn.runId),
   );
   const mates = [...loaded.values()].flatMap((run) => run.turns);
-  const [names, holders, nudged] = await Promise.all([
+  const [names, holders, nudged, words] = await Promise.all([
     loadPeople(context),
     loadHoldingDefects(context, mates),
     countNudges(context, mates),
+    loadTroubleWords(
+      context,
+      heads.flatMap(({ turn }) => (isStopped(turn) ? [turn.id] : [])),
+    ),
   ]);
-  return heads.map((head) => toTurnCard(head, loaded.get(head.turn.runId), { names, defectsAt: holders, nudged }));
+  return heads.map((head) => toTurnCard(head, loaded.get(head.turn.runId), { names, defectsAt: holders, nudged, words }));
 }
 
 function loadHeads({ db, actor }: ReadContext, options: CardOptions) {
@@ -85,26 +90,35 @@ async function countNudges({ db }: ReadContext, mates: readonly TurnRow[]): Prom
   return new Map(rows.map(({ turnId, times }) => [turnId, times]));
 }
 
-async function loadHoldingDefects({ db }: ReadContext, mates: readonly TurnRow[]): Promise<Map<TurnId, string[]>> {
+async function loadHoldingDefects({ db }: ReadContext, mates: readonly TurnRow[]): Promise<Map<TurnId, HoldingDefect[]>> {
   const failed = mates.filter((turn) => isTrouble(turn.outcome)).map((turn) => turn.id);
   if (failed.length === 0) return new Map();
   const rows = await db
-    .select({ turnId: defectTurns.turnId, code: defects.code, status: defects.status })
+    .select({ turnId: defectTurns.turnId, code: defects.code, title: defects.title, status: defects.status })
     .from(defectTurns)
     .innerJoin(defects, eq(defects.id, defectTurns.defectId))
     .where(inArray(defectTurns.turnId, failed));
-  const found = new Map<TurnId, string[]>();
-  for (const row of rows) if (isHolding(row.status)) pushTo(found, row.turnId, row.code);
+  const found = new Map<TurnId, HoldingDefect[]>();
+  for (const { turnId, code, title, status } of rows) if (isHolding(status)) pushTo(found, turnId, { code, title });
   return found;
+}
+
+const isStopped = ({ state, outcome }: TurnRow) => state === 'done' && isTrouble(outcome);
+
+interface HoldingDefect {
+  readonly code: string;
+  readonly title: string;
 }
 
 interface Around {
   readonly names: ReadonlyMap<PersonId, string>;
-  readonly defectsAt: ReadonlyMap<TurnId, string[]>;
+  readonly defectsAt: ReadonlyMap<TurnId, HoldingDefect[]>;
+  /** What was said where a stopped turn stopped. */
+  readonly words: ReadonlyMap<TurnId, string>;
   readonly nudged: ReadonlyMap<TurnId, number>;
 }
 
-function toTurnCard(head: Head, run: LoadedRun | undefined, { names, defectsAt, nudged }: Around): TurnCard {
+function toTurnCard(head: Head, run: LoadedRun | undefined, { names, defectsAt, nudged, words }: Around): TurnCard {
   const { turn } = head;
   const nameOf = (id: PersonId | null) => (id && names.get(id)) ?? null;
   const holder = run && turn.state === 'waiting' ? findHolder(run, turn) : undefined;
@@ -133,6 +147,7 @@ function toTurnCard(head: Head, run: LoadedRun | undefined, { names, defectsAt, 
           dueOn: holder.dueOn,
         }
       : null,
+    stoppedBy: isStopped(turn) ? { words: words.get(turn.id) ?? '', defects: defectsAt.get(turn.id) ?? [] } : null,
     minutes: turn.minutes,
     nudges: nudged.get(turn.id) ?? 0,
     heldBy: run && turn.status === 'held' ? describeHold(run, turn, defectsAt, nameOf) : null,
@@ -168,14 +183,14 @@ function listArrivals(run: LoadedRun, index: number, nameOf: (id: PersonId | nul
 function describeHold(
   run: LoadedRun,
   turn: TurnRow,
-  defectsAt: ReadonlyMap<TurnId, string[]>,
+  defectsAt: ReadonlyMap<TurnId, HoldingDefect[]>,
   nameOf: (id: PersonId | null) => string | null,
 ): string {
   const cause = turn.causes[0];
   if (!cause) return 'Held';
   const at = cause.index === null ? undefined : run.turns[cause.index];
   if (cause.kind === 'value') return at ? `${cause.name} did not come from ${at.title}` : `Nothing gives ${cause.name}`;
-  const codes = at ? (defectsAt.get(at.id) ?? []) : [];
+  const codes = at ? (defectsAt.get(at.id) ?? []).map(({ code }) => code) : [];
   if (codes.length > 0) return `${codes.join(', ')} must be fixed first (${at?.title})`;
   if (!at) return 'Held';
   return cause.outcome === 'failed'

@@ -9,9 +9,9 @@ import { useProgramme } from '../frame/programme-context.tsx';
 
 /** What a defect is: team, assignee, due day, kind, severity, priority, links. Each is kept as soon as it is chosen. */
 export function DefectFields({ defect }: { readonly defect: DefectDetail }) {
-  const { can, nameOf } = useProgramme();
+  const { can, nameOf, viewer } = useProgramme();
   const { act } = useChanges();
-  const canChange = can('move defects');
+  const canChange = can('move defects') || defect.assigneeId === viewer.person.id;
   const { data: choices } = useRead('getChoices', {}, { enabled: canChange });
   const change = (part: ChangeDefect) => act('changeDefect', { params: { code: defect.code }, input: part });
   if (!canChange || !choices)

@@ -10,7 +10,7 @@ import { useProgramme } from '../frame/programme-context.tsx';
 
 /** What may be done with the defect next. Retests themselves close it or open it again. */
 export function MoveDefect({ defect }: { readonly defect: DefectDetail }) {
-  const { can } = useProgramme();
+  const { can, viewer } = useProgramme();
   const { change, act } = useChanges();
   const [asked, setAsked] = useState<DefectStatus | null>(null);
   const toMove = (to: DefectStatus, reason = '') => ({ params: { code: defect.code }, input: { from: defect.status, to, reason } });
@@ -23,7 +23,7 @@ export function MoveDefect({ defect }: { readonly defect: DefectDetail }) {
     if (asked) await change('moveDefect', toMove(asked, values['reason']));
     setAsked(null);
   });
-  if (!can('move defects')) return null;
+  if (!can('move defects') && defect.assigneeId !== viewer.person.id) return null;
   return (
     <>
       {listDefectMoves(defect.status).map((to) => (

@@ -44,28 +44,35 @@ export function HoldList({ view }: { readonly view: ProgressView }) {
   );
 }
 
+/** Where what holds is looked at. */
+function toHolder({ opens }: HoldView, base: string): string | null {
+  if (opens === null) return null;
+  return opens.kind === 'defect' ? `${base}/defects/${opens.code}` : `${base}/turns/${opens.id}`;
+}
+
+/** The number opens those that wait; the name opens what holds them. */
 function HoldLine({ hold, cycle }: { readonly hold: HoldView; readonly cycle: string }) {
   const { base, nowMs } = useProgramme();
   const address = useAddress();
+  const behind = toTurnsPath({ base, cycle, scope: address.get('scope'), filters: { hold: `${hold.kind}:${hold.key}` } });
   return (
     <li className="border-t border-line-2 first:border-t-0">
-      <a
-        className="group grid grid-cols-[54px_1fr] gap-3 px-4 py-2.5"
-        href={toTurnsPath({ base, cycle, scope: address.get('scope'), filters: { hold: `${hold.kind}:${hold.key}` } })}
-      >
-        <span className="text-right">
+      <div className="grid grid-cols-[54px_1fr] gap-3 px-4 py-2.5">
+        <a className="group text-right" href={behind} aria-label={`${hold.waiting} waiting behind ${hold.title}`}>
           <strong className="block text-[20px] leading-6 group-hover:underline">{hold.waiting}</strong>
           <span className="text-[12px] text-soft">waiting</span>
-        </span>
+        </a>
         <span className="min-w-0">
-          <b className="block group-hover:underline">{hold.title}</b>
+          <a className="block font-bold hover:underline" href={toHolder(hold, base) ?? behind}>
+            {hold.title}
+          </a>
           <span className="block text-[13px] text-soft" suppressHydrationWarning>
             {hold.detail}
             {hold.since !== null && ` · ${LASTING[hold.kind]} ${formatLasting(hold.since, nowMs)}`} · {countOf(hold.teams, 'team')} ·{' '}
             {formatMinutes(hold.minutes)} of work
           </span>
         </span>
-      </a>
+      </div>
     </li>
   );
 }

@@ -80,18 +80,30 @@ describe('where the baton is held', () => {
   const hold = (key: string, waiting: number, more: Partial<HoldView> = {}): HoldView =>
     ({
       ...{ kind: 'defect', key, title: `TQ-${key}`, detail: 'wrong price', since: null, waiting, teams: 2, minutes: 90 },
+      opens: { kind: 'defect', code: `TQ-${key}` },
       ...more,
     }) as HoldView;
   const show = (holds: HoldView[], waitingBehindHolds: number) =>
     openScreen(<HoldList view={{ ...VIEW, holds, waitingBehindHolds } as ProgressView} />);
 
-  it('says it in the first line, counts a turn behind two holds once, and opens the turns behind each', () => {
-    show([hold('1', 8), hold('2', 5, { kind: 'block' })], 9).show();
-    expect(screen.getByText('9 turns waiting behind 2 holds')).toBeTruthy();
-    const [first] = screen.getAllByRole('link') as HTMLAnchorElement[];
-    expect(first?.textContent).toContain('8waiting');
-    expect(first?.textContent).toContain('2 teams · 1 h 30 of work');
-    expect(new URL(first?.href ?? '').searchParams.get('hold')).toBe('defect:1');
+  it('says it in the first line, counts a turn behind two holds once, and opens the turns behind each, and what holds them', () => {
+    show(
+      [
+        hold('1', 8),
+        hold('2', 5, { kind: 'block', opens: { kind: 'turn', id: 't-2' as never } }),
+        hold('3', 1, { kind: 'idle', opens: null }),
+      ],
+      9,
+    ).show();
+    expect(screen.getByText('9 turns waiting behind 3 holds')).toBeTruthy();
+    const links = screen.getAllByRole('link') as HTMLAnchorElement[];
+    expect(links[0]?.textContent).toBe('8waiting');
+    expect(screen.getAllByText(/2 teams · 1 h 30 of work/)).toHaveLength(3);
+    const behind = (index: number) => new URL(links[index]?.href ?? '').searchParams.get('hold');
+    expect([behind(0), behind(2), behind(4)]).toEqual(['defect:1', 'block:2', 'idle:3']);
+    const paths = [1, 3].map((index) => new URL(links[index]?.href ?? '').pathname);
+    expect(paths).toEqual(['/brindlemere/defects/TQ-1', '/brindlemere/turns/t-2']);
+    expect(behind(5)).toBe('idle:3');
   });
 
   it('does not count what nothing waits behind as a hold, and says how many there are', () => {
@@ -106,9 +118,9 @@ describe('where the baton is held', () => {
       20,
     );
     draw();
-    expect(screen.getAllByRole('link')).toHaveLength(7);
+    expect(screen.getAllByRole('link')).toHaveLength(2 * 7);
     await user.click(screen.getByRole('button', { name: 'Show all 10 holds' }));
-    expect(screen.getAllByRole('link')).toHaveLength(10);
+    expect(screen.getAllByRole('link')).toHaveLength(2 * 10);
   });
 
   it('says that it is held nowhere', () => {

@@ -17,7 +17,8 @@ export function PassTurn({ guide }: { readonly guide: GuideView }) {
   const isInLane = guide.mates.some(({ id }) => id === viewer.person.id);
   const mayGive = can('run cycles') || (can('make attempts') && isMine);
   const mayTake = can('make attempts') && !isMine && isInLane;
-  if (turn.state === 'under way' || turn.state === 'done' || (!mayGive && !mayTake)) return null;
+  const isOver = turn.state === 'done' && turn.stoppedBy === null;
+  if (turn.state === 'under way' || isOver || (!mayGive && !mayTake)) return null;
   return (
     <>
       <button type="button" className="button button-quiet button-small" onClick={() => setIsAsked(true)}>

@@ -5,6 +5,7 @@ import { formatDay, formatDue, getToday } from '../../ui/format.ts';
 import { Moment } from '../../ui/moment.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
+import { DefectLinks } from '../defects/defect-links.tsx';
 import { NudgeButton } from './nudge-button.tsx';
 
 interface TurnCardProps {
@@ -38,7 +39,7 @@ export function TurnCardView({ turn, isChosen = false, onOpen }: TurnCardProps) 
           <WhenDue turn={turn} />
         </div>
       </div>
-      {(handed.length > 0 || turn.heldBy !== null || turn.holder !== null) && (
+      {(handed.length > 0 || turn.heldBy !== null || turn.holder !== null || turn.stoppedBy !== null) && (
         <div className="mt-2 flex flex-wrap items-center gap-2">
           {handed.map((arrival) => (
             <BatonChip key={arrival.name} name={arrival.name} value={arrival.value ?? toPromise(turn)} />
@@ -74,12 +75,41 @@ function WhenDue({ turn }: { readonly turn: TurnCard }) {
   );
 }
 
+/** By what it is stopped: the defects that must be fixed first, else what was said; and that nobody has decided yet. */
+function Stopped({ turn }: { readonly turn: TurnCard }) {
+  const { base } = useProgramme();
+  const { words, defects } = turn.stoppedBy ?? { words: '', defects: [] };
+  if (defects.length > 0)
+    return (
+      <span className="text-[13px] text-soft">
+        {turn.status} by{' '}
+        {defects.map(({ code, title }) => (
+          <a key={code} className="relative z-10 mr-2 underline" href={`${base}/defects/${code}`}>
+            {code}, {title}
+          </a>
+        ))}
+      </span>
+    );
+  return (
+    <span className="text-[13px] text-soft">
+      {words === '' ? turn.status : `${turn.status}: “${words}”`}
+      {turn.status === 'failed' && ' · no defect logged; open it to try again, or to hand it over'}
+    </span>
+  );
+}
+
 /** From whom it came, who has it now, or by what it is held. */
 function Source({ turn }: { readonly turn: TurnCard }) {
   const { viewer, can } = useProgramme();
   const come = turn.arrivals.filter((arrival) => arrival.from !== null && arrival.value !== null);
   const givers = [...new Set(come.flatMap((arrival) => (arrival.from?.person ? [arrival.from.person] : [])))];
-  if (turn.heldBy !== null) return <span className="text-[13px] text-soft">held: {turn.heldBy}</span>;
+  if (turn.heldBy !== null)
+    return (
+      <span className="text-[13px] text-soft">
+        held: <DefectLinks text={turn.heldBy} />
+      </span>
+    );
+  if (turn.stoppedBy !== null) return <Stopped turn={turn} />;
   if (turn.holder !== null) {
     return (
       <span className="text-[13px] text-soft">

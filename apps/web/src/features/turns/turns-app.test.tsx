@@ -7,7 +7,7 @@ import { TurnCardView } from './turn-card.tsx';
 import { TurnsHomeView } from './turns-app.tsx';
 
 const NOTHING: TurnsHome = {
-  ...{ withYou: [], onItsWay: [], moreOnItsWay: 0, since: null },
+  ...{ withYou: [], stopped: [], onItsWay: [], moreOnItsWay: 0, since: null },
   passedOn: { passed: 0, failed: 0, blocked: 0, skipped: 0, recent: [] },
   mine: { turns: 0, done: 0, doneThisWeek: 0, minutesDone: 0, minutesLeft: 0, found: 0 },
 };
@@ -122,5 +122,21 @@ describe('a turn’s card', () => {
     await user.click(screen.getByRole('button', { name: 'Nudge for Fit the meter' }));
     await screen.findByText('Tom Reed gets a friendly word.');
     await waitFor(() => expect(server.calls.map(({ name, params }) => [name, params['turn']])).toEqual([['nudge', 'turn-3']]));
+  });
+
+  it('keeps in sight what is stopped, with why: the defect that must be fixed first as a link, or the words that were said', async () => {
+    const defects = [{ code: 'TQ-203', title: 'The price is wrong' }];
+    const stopped = [
+      makeTurn({ id: 'turn-8' as never, title: 'Bill it', state: 'done', status: 'failed', stoppedBy: { words: 'No', defects } }),
+      makeTurn({
+        ...{ id: 'turn-9' as never, title: 'Read the meter', state: 'done', status: 'blocked' },
+        stoppedBy: { words: 'The meter is not there.', defects: [] },
+      }),
+    ];
+    open({ stopped });
+    expect(await screen.findByRole('heading', { name: /No turns are with you, 2 are stopped/ })).toBeTruthy();
+    const part = within(screen.getByRole('region', { name: 'Stopped' }));
+    expect(part.getByRole('link', { name: 'TQ-203, The price is wrong' }).getAttribute('href')).toBe('/brindlemere/defects/TQ-203');
+    expect(part.getByText('blocked: “The meter is not there.”')).toBeTruthy();
   });
 });

@@ -39,6 +39,13 @@ export function TurnsHomeView({ initial }: { readonly initial: TurnsHome }) {
             <Nothing home={data} />
           )}
         </Part>
+        {data.stopped.length > 0 && (
+          <Part title="Stopped">
+            {data.stopped.map((turn) => (
+              <TurnCardView key={turn.id} turn={turn} isChosen={turn.id === chosen} onOpen={open} />
+            ))}
+          </Part>
+        )}
         {data.onItsWay.length > 0 && (
           <Part title="On its way to you" more={data.moreOnItsWay}>
             {data.onItsWay.map((turn) => (
@@ -65,10 +72,12 @@ function Greeting({ home }: { readonly home: TurnsHome }) {
   const hour = Number(new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', hour12: false }).format(nowMs));
   const part = hour < 12 ? 'morning' : hour < 18 ? 'afternoon' : 'evening';
   const count = home.withYou.length;
+  const stopped = home.stopped.length;
   const first = viewer.person.name.split(' ')[0];
   return (
     <h1 className="mb-5" suppressHydrationWarning>
-      Good {part}, {first}. {NUMBER_WORDS[count] ?? count} {count === 1 ? 'turn is' : 'turns are'} with you.
+      Good {part}, {first}. {NUMBER_WORDS[count] ?? count} {count === 1 ? 'turn is' : 'turns are'} with you
+      {stopped > 0 && `, ${stopped} ${stopped === 1 ? 'is' : 'are'} stopped`}.
     </h1>
   );
 }

@@ -6,6 +6,7 @@ import type { Decide, Decision, Effect, Moment, RunEvent } from './event.ts';
 import { accept } from './event.ts';
 import { finish } from './finish.ts';
 import { leaveOut } from './leave-out.ts';
+import { lift } from './lift.ts';
 import { pass } from './pass.ts';
 import type { RunsState, TurnFacts } from './runs-state.ts';
 import { settleRuns } from './settle-runs.ts';
@@ -15,6 +16,7 @@ const DECISIONS: { readonly [Kind in RunEvent['kind']]: Decide<Kind> } = {
   begin,
   finish,
   pass,
+  lift,
   give,
   leave,
   'move defect': moveDefect,

@@ -21,6 +21,7 @@ export type RunEvent =
       readonly isFromSheet: boolean;
     }
   | { readonly kind: 'finish'; readonly attempt: AttemptId }
+  | { readonly kind: 'lift'; readonly turn: TurnId; readonly word: string }
   | { readonly kind: 'pass'; readonly turn: TurnId; readonly to: Receiver; readonly word: string }
   | {
       readonly kind: 'give';
@@ -58,6 +59,10 @@ export type Effect =
     }
   /** The baton has come to whoever has these turns. */
   | { readonly kind: 'tell ready'; readonly turns: readonly TurnId[] }
+  /** What blocked it is out of the way. */
+  | { readonly kind: 'tell lifted'; readonly turn: TurnId; readonly word: string }
+  /** Somebody cannot go on. */
+  | { readonly kind: 'tell blocked'; readonly turn: TurnId; readonly why: string }
   | { readonly kind: 'tell fixed'; readonly defect: DefectId; readonly turns: readonly TurnId[] }
   | {
       readonly kind: 'tell passed on';

@@ -26,7 +26,10 @@ export const finish: Decide<'finish'> = (state, event, { by, atMs }) => {
   if (!sheet || outcome === 'unfinished') return refuse('invalid', nameUnfinished(sheet));
   const missing = listMissing(state, run, turn, sheet);
   if (missing.length > 0) return refuse('invalid', missing.join(' '));
-  return end(state, turn, endAttempt(open, { outcome, atMs, isAbandoned: false }));
+  const decision = end(state, turn, endAttempt(open, { outcome, atMs, isAbandoned: false }));
+  if (!decision.ok || outcome !== 'blocked') return decision;
+  const why = sheet.results.find((result) => result.outcome === 'blocked')?.note ?? '';
+  return accept(decision.state, [...decision.effects, { kind: 'tell blocked', turn: turn.id, why }]);
 };
 
 interface End {

@@ -24,7 +24,7 @@ export const createTurn = (index: number, more: Partial<TurnFacts> = {}): TurnFa
   ...{ id: `t${index}` as never, runId: 'r' as never, index, title: `Turn ${index}`, testId: 'test' as never, versionId: 'v1' as never },
   ...{ hasSteps: true, teamId: 'lane' as never, assigneeId: 'una' as never, dueOn: null, after: index === 0 ? [] : [index - 1], needs: [] },
   ...{ otherPersonThan: [], latest: null, open: null, state: 'waiting', outcome: 'not run', status: 'waiting', causes: [] },
-  ...{ isRetestDue: false, readyAtMs: null, doneAtMs: null },
+  ...{ liftedAfter: null, isRetestDue: false, readyAtMs: null, doneAtMs: null },
   ...more,
 });
 

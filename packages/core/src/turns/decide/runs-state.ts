@@ -60,6 +60,8 @@ export interface TurnFacts {
   readonly needs: readonly PinnedNeed[];
   readonly otherPersonThan: readonly number[];
   readonly latest: FinishedAttempt | null;
+  /** What blocked the attempt of this number, and any before it, is out of the way. */
+  readonly liftedAfter: number | null;
   readonly open: OpenAttempt | null;
   /** These follow from attempts, defects and the run: only `settleRuns` writes them. */
   readonly state: TurnState;

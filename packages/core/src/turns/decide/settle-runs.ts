@@ -51,13 +51,17 @@ function toMoments(turn: TurnFacts, is: TurnAssessment, atMs: number): Pick<Turn
 }
 
 /**
- * A failed or blocked turn is to be tried again once no open defect holds it and one was fixed after the attempt, or when whoever made that
- * attempt left in the middle of it. Which of several defects was fixed last does not matter.
+ * A failed or blocked turn is to be tried again once no open defect holds it and one was fixed after the attempt, when whoever made that
+ * attempt left in the middle of it, or when somebody said that what blocked it is out of the way. Which of several defects was fixed last does not matter.
  */
-function findIsRetestDue({ id, latest }: Pick<TurnFacts, 'id' | 'latest'>, defects: readonly DefectFacts[]): boolean {
+function findIsRetestDue(
+  { id, latest, liftedAfter }: Pick<TurnFacts, 'id' | 'latest' | 'liftedAfter'>,
+  defects: readonly DefectFacts[],
+): boolean {
   if (latest === null || !isTrouble(latest.outcome)) return false;
   if (defects.some(({ status }) => isHolding(status))) return false;
-  return latest.isAbandoned || defects.some((defect) => isAtRetest(defect.status) && !isTriedSince(defect, id, latest.number));
+  const isLifted = latest.outcome === 'blocked' && liftedAfter !== null && liftedAfter >= latest.number;
+  return latest.isAbandoned || isLifted || defects.some((defect) => isAtRetest(defect.status) && !isTriedSince(defect, id, latest.number));
 }
 
 function settleDefects(state: RunsState): readonly DefectFacts[] {

@@ -11,6 +11,8 @@ import { useProgramme } from '../../frame/programme-context.tsx';
 import { describeBrowser } from './describe-browser.ts';
 import { NudgeButton } from '../nudge-button.tsx';
 import { OnPaper } from './on-paper.tsx';
+import { DefectLinks } from '../../defects/defect-links.tsx';
+import { LiftBlock } from '../lift-block.tsx';
 import { PassTurn } from '../pass-turn.tsx';
 
 const AttemptsBeside = lazy(() => import('./attempts-beside.tsx').then((module) => ({ default: module.AttemptsBeside })));
@@ -61,6 +63,7 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
         <Begin guide={guide} />
         <p className="mt-2 flex flex-wrap items-center gap-2">
           <PassTurn guide={guide} />
+          <LiftBlock turn={turn} />
           {turn.holder && turn.holder.person !== null && (
             <NudgeButton turn={turn.holder.id} title={turn.holder.title} nudges={turn.holder.nudges} />
           )}
@@ -113,7 +116,9 @@ function Begin({ guide }: { readonly guide: GuideView }) {
   const [isBusy, setIsBusy] = useState(false);
   if (guide.refusal !== null)
     return (
-      <p className="mt-4 rounded-control bg-band px-3 py-2">{guide.turn.heldBy === null ? guide.refusal : `Held: ${guide.turn.heldBy}.`}</p>
+      <p className="mt-4 rounded-control bg-band px-3 py-2">
+        <DefectLinks text={guide.turn.heldBy === null ? guide.refusal : `Held: ${guide.turn.heldBy}.`} />
+      </p>
     );
   const begin = async () => {
     setIsBusy(true);

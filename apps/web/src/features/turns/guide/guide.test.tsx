@@ -50,6 +50,28 @@ describe('a turn before it is begun', () => {
     expect(await screen.findByText('Held: TQ-203, The price is wrong.')).toBeTruthy();
   });
 
+  it('leads to the defect that must be fixed first, wherever that is said', async () => {
+    open(makeGuide({ refusal: 'TQ-203, TQ-7 must be fixed first; then this turn comes back to you.' }));
+    const links = await screen.findAllByRole('link', { name: /^TQ-/ });
+    expect(links.map((link) => link.getAttribute('href'))).toEqual(['/brindlemere/defects/TQ-203', '/brindlemere/defects/TQ-7']);
+  });
+
+  it('lets the lead say that what blocked it is out of the way; not while a defect holds it', async () => {
+    const turn = makeTurn({ state: 'done', status: 'blocked', stoppedBy: { words: 'No meter', defects: [] } });
+    const { user, server } = open(makeGuide({ turn }));
+    server.on('liftBlock', () => ({ done: true }));
+    await user.click(await screen.findByRole('button', { name: 'Lift the block' }));
+    await user.type(await screen.findByRole('textbox'), 'It is registered.');
+    await user.click(screen.getByRole('button', { name: 'It can go on' }));
+    await waitFor(() =>
+      expect(server.calls.find(({ name }) => name === 'liftBlock')).toMatchObject({ input: { word: 'It is registered.' } }),
+    );
+    cleanup();
+    open(makeGuide({ turn: { ...turn, stoppedBy: { words: '', defects: [{ code: 'D-1', title: 'Wrong' }] } } }));
+    await screen.findByText('It needs nothing from anybody.').catch(() => undefined);
+    expect(screen.queryByRole('button', { name: 'Lift the block' })).toBeNull();
+  });
+
   it('keeps what was tried: outcome, words and values of each attempt', async () => {
     const attempts = [
       makeAttempt({ number: 2, finishedAt: '2026-11-27T10:00:00.000Z', outcome: 'passed', kept: { 'Quote no.': 'Q-118' } }),

@@ -8,6 +8,7 @@ import { getTurnsHome, markSeen } from '@kindred-baton/store/turns/get-turns-hom
 import { keepSheet } from '@kindred-baton/store/turns/keep-sheet';
 import { listTurns } from '@kindred-baton/store/turns/list-turns';
 import { finishAttempt, recordStep, startAttempt } from '@kindred-baton/store/turns/make-attempts';
+import { liftBlock } from '@kindred-baton/store/turns/lift-block';
 import { nudge } from '@kindred-baton/store/turns/nudge';
 import { passTurn } from '@kindred-baton/store/turns/pass-turn';
 import type { Answers } from '../../call.ts';
@@ -24,6 +25,7 @@ export const turnAnswers: Answers<typeof turnRoutes> = {
   markSeen: ({ perform }) => perform(markSeen, undefined),
   getGuide: ({ ask, params }) => ask(getGuide, params.turn),
   passTurn: ({ perform, params, input }) => perform(passTurn, { turnId: params.turn, ...input }),
+  liftBlock: ({ perform, params, input }) => perform(liftBlock, { turnId: params.turn, ...input }),
   nudge: ({ perform, params }) => perform(nudge, params.turn),
   startAttempt: ({ perform, params, input }) => perform(startAttempt, { turnId: params.turn, ...input }),
   exportTurn: answerTurnFile,
