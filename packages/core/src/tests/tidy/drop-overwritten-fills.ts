@@ -11,7 +11,7 @@ export const dropOverwrittenFills: TidyRule = {
     steps.flatMap((step, at) => {
       if (step.do !== 'fill' || step.expect !== undefined || step.keepAs !== undefined) return [];
       const later = findOverwriting(steps, at);
-      if (!later || ((later.value ?? '').startsWith(step.value ?? '') && later === steps[at + 1])) return [];
+      if (!later || later.value === undefined || ((later.value ?? '').startsWith(step.value ?? '') && later === steps[at + 1])) return [];
       return [
         {
           key: `${step.target} ${step.value ?? ''}`,

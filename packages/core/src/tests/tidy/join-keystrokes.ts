@@ -38,7 +38,11 @@ const isMore = (first: Step, next: Step | undefined): next is Step =>
 
 function joinValues(run: readonly Step[]): string | undefined {
   const values = run.map(({ value = '' }) => value);
-  if (values.length < 2 || values.some((value) => value.includes('{')) || run.slice(0, -1).some(({ expect }) => expect !== undefined))
+  if (
+    values.length < 2 ||
+    values.some((value) => value.includes('{')) ||
+    run.slice(0, -1).some(({ expect, keepAs }) => expect !== undefined || keepAs !== undefined)
+  )
     return undefined;
   if (values.every((value) => [...value].length === 1)) return values.join('');
   const grows = values.every((value, index) => index === 0 || value.startsWith(values[index - 1] ?? ''));

@@ -27,7 +27,14 @@ function takeRun(steps: readonly Step[], from: number): Step[] {
   const run = [first];
   for (let at = from + 1; at < steps.length; at += 1) {
     const [last, next] = [run.at(-1), steps[at]];
-    if (next?.do !== 'press' || last?.expect !== undefined || last?.keepAs !== undefined || !isSameThing(first, next)) break;
+    if (
+      next?.do !== 'press' ||
+      last?.expect !== undefined ||
+      last?.keepAs !== undefined ||
+      next.value !== first.value ||
+      !isSameThing(first, next)
+    )
+      break;
     run.push(next);
   }
   return run;

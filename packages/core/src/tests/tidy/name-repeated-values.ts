@@ -1,4 +1,5 @@
 import { toNameKey } from '../../values/field.ts';
+import { findTemplateNames, parseTemplate } from '../../values/template.ts';
 import type { Step } from '../step.ts';
 import type { TidyRule } from './proposal.ts';
 
@@ -14,7 +15,8 @@ export const nameRepeatedValues: TidyRule = {
       if (value === undefined || value.includes('{') || value.trim().length < MIN_LENGTH || PLAIN_WORDS.test(value)) return;
       places.set(value, [...(places.get(value) ?? []), at]);
     });
-    const taken = new Set(steps.flatMap(({ keepAs }) => (keepAs === undefined ? [] : [toNameKey(keepAs)])));
+    // A name that is in use already, for whatever value, is another value's.
+    const taken = new Set(steps.flatMap(listNames));
     return [...places].flatMap(([value, found]) => {
       const giver = found.map((at) => steps[at]).find((step) => step?.do === 'fill' || step?.do === 'pick');
       if (found.length < 2 || !giver) return [];
@@ -34,7 +36,14 @@ export const nameRepeatedValues: TidyRule = {
   },
 };
 
-function toFreeName(name: string, taken: Set<string>): string {
+function listNames({ keepAs, ...step }: Step): string[] {
+  const texts = [step.value, step.expect].flatMap((text) => text ?? []);
+  return [...(keepAs === undefined ? [] : [keepAs]), ...texts.flatMap(findTemplateNames)].map(toNameKey);
+}
+
+/** “New address” or “Today” in braces would be a fresh value or a date; as a name it gets a word before it. */
+function toFreeName(field: string, taken: Set<string>): string {
+  const name = parseTemplate(`{${field}}`)[0]?.kind === 'name' ? field : `Value of ${field === '' ? 'it' : field}`;
   let free = name;
   for (let number = 2; taken.has(toNameKey(free)); number += 1) free = `${name} ${number}`;
   taken.add(toNameKey(free));

@@ -31,5 +31,10 @@ export function applyProposal(steps: readonly Step[], { replacements }: TidyProp
   return tidy;
 }
 
+/** The same thing of the screen, done by the same persona, and as binding. */
 export const isSameThing = (a: Step, b: Step) =>
-  a.target.toLowerCase() === b.target.toLowerCase() && a.within === b.within && a.beside === b.beside && a.as === b.as;
+  (a.optional === true) === (b.optional === true) &&
+  a.target.toLowerCase() === b.target.toLowerCase() &&
+  a.within === b.within &&
+  a.beside === b.beside &&
+  a.as === b.as;

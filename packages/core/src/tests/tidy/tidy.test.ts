@@ -9,6 +9,23 @@ import { proposeTidying, tidyAll, toProposalKey } from './rules.ts';
 const read = (...lines: string[]): Step[] => lines.flatMap((line) => readPlainSentence(line).steps);
 const tidy = (...lines: string[]) => tidyAll(read(...lines)).steps.map(printStep);
 
+/** What a machine would do: at each press, look or work by hand, what is done and what stands in every field; the same press twice in a row is one. */
+function runSteps(steps: readonly Step[], inputs: Readonly<Record<string, string>>): string[] {
+  const fields = new Map<string, string>();
+  const fill = (text: string) => text.replace(/\{([^{}]+)\}/g, (all, name: string) => inputs[name] ?? all);
+  const told: string[] = [];
+  for (const { do: action, target, value, optional } of [...steps, { do: 'see', target: 'the end' } as Step]) {
+    const key = `${target.toLowerCase()}${optional ? '?' : ''}`;
+    if (action === 'fill' || action === 'pick') {
+      if (value !== undefined) fields.set(key, fill(value));
+      continue;
+    }
+    const line = JSON.stringify([action, target.toLowerCase(), optional, value === undefined ? null : fill(value), [...fields].sort()]);
+    if (action !== 'press' || told.at(-1) !== line) told.push(line);
+  }
+  return told;
+}
+
 describe('tidying recorded steps', () => {
   it.each<[string, string[], string[]]>([
     ['drops pointer movements and changes of focus', ['Move the mouse to Save', 'Focus Surname', 'Press Save'], ['Press "Save".']],
@@ -59,6 +76,61 @@ describe('tidying recorded steps', () => {
     ['one alone', read('Enter "a" in Code')],
   ])('does not join keystrokes with %s', (_, steps) => {
     expect(proposeTidying(steps).map(({ rule }) => rule)).not.toContain('keystrokes');
+  });
+
+  it('names each of several values apart, also where their fields have one name, and never as a fresh value or a date', () => {
+    const both = tidyAll(
+      read(
+        ...['Halden Row', 'Mill Lane'].flatMap((street) => [
+          `Enter "${street}" in Street`,
+          'Press Save',
+          `Check that Address is "${street}"`,
+        ]),
+      ),
+    );
+    expect(both.inputs).toEqual({ Street: 'Halden Row', 'Street 2': 'Mill Lane' });
+    const odd = (target: string) =>
+      tidyAll([{ do: 'fill', target, value: 'Halden Row' }, ...read('Press Save', 'Check that Address is "Halden Row"')]).inputs;
+    expect(['New address', 'Today', 'Newcomer'].map(odd)).toEqual([
+      { 'Value of New address': 'Halden Row' },
+      { 'Value of Today': 'Halden Row' },
+      { Newcomer: 'Halden Row' },
+    ]);
+  });
+
+  it('drops what moves the pointer, not what moves the goods', () => {
+    const kept = ['Move the stock to warehouse 2', 'Scroll the drum by hand', 'Moved in on 1 May'];
+    const step = (target: string): Step => ({ do: 'hand', target });
+    expect(tidyAll(kept.map(step)).steps).toEqual(kept.map(step));
+    expect(tidyAll(['Move the mouse to Save', 'Move pointer over Save', 'Scroll down', 'Hover Save'].map(step)).steps).toEqual([]);
+  });
+
+  it('does not join what is optional with what is not', () => {
+    const fill = (value: string, optional?: true): Step => ({ do: 'fill', target: 'Town', value, ...(optional ? { optional } : {}) });
+    expect(proposeTidying([fill('Ha', true), fill('Hal')])).toEqual([]);
+    expect(
+      proposeTidying([
+        { do: 'press', target: 'Next' },
+        { do: 'press', target: 'Next', optional: true },
+      ]),
+    ).toEqual([]);
+    expect(tidyAll([fill('Ha', true), fill('Hal', true)]).steps).toEqual([fill('Hal', true)]);
+  });
+
+  it('loses nothing: with the inputs that it names, the steps fill and see what they did before (seed 17)', () => {
+    const step = fc.record({
+      do: fc.constantFrom('fill', 'fill', 'pick', 'press', 'see', 'hand'),
+      target: fc.constantFrom('Street', 'street', 'New address', 'Today', 'Move the stock to warehouse 2'),
+      value: fc.constantFrom(undefined, 'Halden Row', 'Mill Lane', 'Mi', 'Mill', '{Street}', '{Street 2}'),
+      optional: fc.constantFrom(undefined, undefined, true),
+    }) as fc.Arbitrary<Step>;
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 20 }), (steps) => {
+        const { steps: tidied, inputs } = tidyAll(steps);
+        expect(runSteps(tidied, inputs)).toEqual(runSteps(steps, {}));
+      }),
+      { seed: 17, numRuns: 3_000 },
+    );
   });
 
   it('ends, and then proposes nothing more (seed 11)', () => {
