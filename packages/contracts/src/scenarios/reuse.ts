@@ -21,7 +21,7 @@ export const foundChainSchema = z.object({
     .object({
       legs: z.array(
         z.object({
-          test: placeSchema.extend({ minutes: z.int(), team: z.string().nullable() }),
+          test: placeSchema.extend({ minutes: z.int(), team: z.string().nullable(), stream: z.string().nullable() }),
           gives: z.array(z.object({ value: z.string(), to: z.string() })),
         }),
       ),
@@ -35,6 +35,8 @@ export const foundChainSchema = z.object({
         }),
       ),
       isCheapest: z.boolean(),
+      /** Streams that it draws on beside the goal's own. */
+      otherStreams: z.array(z.string()),
     })
     .nullable(),
   /** Every value that some test gives, to choose from. */

@@ -7,6 +7,8 @@ export interface ChainTest {
   readonly code: string;
   readonly name: string;
   readonly minutes: number;
+  /** The stream of the map that it belongs to, by name. */
+  readonly stream?: string;
   readonly needs: readonly Field[];
   readonly gives: readonly Field[];
   /** Values that its own data row has. */

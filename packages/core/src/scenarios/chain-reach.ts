@@ -1,10 +1,13 @@
 import { createHeap } from '../graph/heap.ts';
 import type { Field } from '../values/field.ts';
-import type { ChainLibrary } from './chain-library.ts';
+import { toNameKey } from '../values/field.ts';
+import type { ChainLibrary, ChainTest } from './chain-library.ts';
 import { findGivers, toNeedKey } from './chain-library.ts';
 
 /** The goal as a need of its own. */
 export const GOAL = -1;
+/** In the place of a giver: the value comes from outside the chain. */
+export const FROM_OUTSIDE = -2;
 
 /** The part of the library that the goal can draw on. Needs are numbered; tests are named by their index. */
 export interface Reach {
@@ -16,11 +19,27 @@ export interface Reach {
   readonly fieldOf: readonly Field[];
   readonly numberOf: ReadonlyMap<string, number>;
   readonly atHand: ReadonlySet<string>;
+  /** Needs of each test in reach that nothing gives, and for which its own data row has no value. */
+  readonly lacksOf: ReadonlyMap<number, readonly string[]>;
+  /** What a test costs; one of another stream than the goal's a trifle more, so that of equals the nearer is taken. */
+  readonly minutesOf: (test: number) => number;
 }
+
+/** First what tests could give and do not, then what nothing gives, then the minutes. */
+export interface ChainCost {
+  readonly outside: number;
+  readonly lacks: number;
+  readonly minutes: number;
+}
+export const compareCosts = (a: ChainCost, b: ChainCost): number => a.outside - b.outside || a.lacks - b.lacks || a.minutes - b.minutes;
+
+const TRIFLE = 1 / 1_024;
 
 /** Goes back from the targets over all that could give what they need. Cost O(needs and gives in reach). */
 export function gatherReach(library: ChainLibrary, targets: readonly number[], atHand: ReadonlySet<string>): Reach {
   const needsOf = new Map<number, number[]>();
+  const lacksOf = new Map<number, string[]>();
+  const streams = new Set(targets.map((index) => library.tests[index]?.stream));
   const giversOf: number[][] = [];
   const fieldOf: Field[] = [];
   const numberOf = new Map<string, number>();
@@ -39,14 +58,24 @@ export function gatherReach(library: ChainLibrary, targets: readonly number[], a
     const index = queue[head] ?? 0;
     if (needsOf.has(index)) continue;
     const own: number[] = [];
+    const lacks: string[] = [];
     for (const need of library.tests[index]?.needs ?? []) {
       if (need.required === false || atHand.has(library.toKey(need.name))) continue;
       const number = toNumber(need);
-      if ((giversOf[number]?.length ?? 0) > 0 && !own.includes(number)) own.push(number);
+      const isGiven = (giversOf[number]?.length ?? 0) > 0;
+      if (isGiven && !own.includes(number)) own.push(number);
+      if (!isGiven && !hasOwnValue(library.tests[index], need)) lacks.push(library.toKey(need.name));
     }
     needsOf.set(index, own);
+    lacksOf.set(index, lacks);
   }
-  return { library, needsOf, giversOf, fieldOf, numberOf, atHand };
+  const minutesOf = (index: number) => (library.tests[index]?.minutes ?? 0) + (streams.has(library.tests[index]?.stream) ? 0 : TRIFLE);
+  return { library, needsOf, giversOf, fieldOf, numberOf, atHand, lacksOf, minutesOf };
+}
+
+/** A value that the test brings along in its own data row. */
+export function hasOwnValue(test: ChainTest | undefined, need: Field): boolean {
+  return Object.entries(test?.ownValues ?? {}).some(([name, value]) => toNameKey(name) === toNameKey(need.name) && value !== '');
 }
 
 export interface Costs {
@@ -66,7 +95,7 @@ interface Entry {
 export const OUTSIDE = 1e9;
 
 /** The cheapest way to every test and need in reach (Knuth 1977). Cost O(m log m). */
-export function spreadCosts({ library, needsOf, giversOf }: Reach): Costs {
+export function spreadCosts({ library, needsOf, giversOf, lacksOf, minutesOf }: Reach): Costs {
   const count = library.tests.length;
   const ofTest = new Float64Array(count).fill(Infinity);
   const giverOf = new Int32Array(giversOf.length).fill(-1);
@@ -76,21 +105,21 @@ export function spreadCosts({ library, needsOf, giversOf }: Reach): Costs {
   const takersOf: number[][] = giversOf.map(() => []);
   const givenBy: number[][] = [];
   const heap = createHeap<Entry>((a, b) => a.cost < b.cost);
-  const minutesOf = (index: number) => library.tests[index]?.minutes ?? 0;
+  const costOf = (index: number) => minutesOf(index) + OUTSIDE * (lacksOf.get(index)?.length ?? 0);
   giversOf.forEach((givers, need) => {
     for (const giver of givers) (givenBy[giver] ??= []).push(need);
   });
   for (const [index, needs] of needsOf) {
     for (const need of needs) takersOf[need]?.push(index);
     open[index] = needs.length;
-    if (needs.length === 0) heap.push({ cost: minutesOf(index), item: index });
+    if (needs.length === 0) heap.push({ cost: costOf(index), item: index });
   }
   const settle = (need: number, cost: number) => {
     isSettled[need] = 1;
     for (const taker of takersOf[need] ?? []) {
       sum[taker] = (sum[taker] ?? 0) + cost;
       open[taker] = (open[taker] ?? 0) - 1;
-      if (open[taker] === 0) heap.push({ cost: (sum[taker] ?? 0) + minutesOf(taker), item: taker });
+      if (open[taker] === 0) heap.push({ cost: (sum[taker] ?? 0) + costOf(taker), item: taker });
     }
   };
   const drain = () => {

@@ -85,31 +85,73 @@ describe('the cheapest chain', () => {
     .array(fc.record({ needs: names, gives: names, minutes: fc.integer({ min: 1, max: 9 }) }), { minLength: 1, maxLength: 7 })
     .map((list) => list.map(({ needs, gives, minutes }, i) => test(`t${i}`, needs.join(' '), gives.join(' '), minutes)));
 
-  it('is the cheapest by brute force over all sets of tests (seed 4217)', () => {
-    const isChain = (chosen: ChainTest[], goal: string, givable: ReadonlySet<string>) => {
-      const held = new Set<string>();
-      const left = [...chosen];
-      for (let i = 0; i >= 0;) {
-        i = left.findIndex(({ needs }) => needs.every(({ name }) => held.has(name) || !givable.has(name)));
-        const [next] = i >= 0 ? left.splice(i, 1) : [];
-        next?.gives.forEach(({ name }) => held.add(name));
+  /** Plain: every set of tests with every set of values from outside; the fewest of those, then the fewest that nothing gives, then the minutes. */
+  const findBest = (list: readonly ChainTest[], goal: string) => {
+    const givable = new Set(list.flatMap(({ gives }) => gives.map(({ name }) => name)));
+    const subsets = <Item>(items: readonly Item[]) =>
+      Array.from({ length: 2 ** items.length }, (_, bits) => items.filter((_each, i) => (bits >> i) % 2 === 1));
+    let best = [Infinity, Infinity, Infinity];
+    for (const outside of subsets([...givable])) {
+      if (outside.length > (best[0] ?? 0)) continue;
+      for (const chosen of subsets(list)) {
+        if (!chosen.some(({ code }) => code === goal)) continue;
+        const held = new Set(outside);
+        const left = [...chosen];
+        for (let i = 0; i >= 0;) {
+          i = left.findIndex(({ needs }) => needs.every(({ name }) => held.has(name) || !givable.has(name)));
+          const [next] = i >= 0 ? left.splice(i, 1) : [];
+          next?.gives.forEach(({ name }) => held.add(name));
+        }
+        if (left.length > 0) continue;
+        const lacks = new Set(
+          chosen.flatMap(({ needs, ownValues }) => needs.flatMap(({ name }) => (givable.has(name) || ownValues[name] ? [] : [name]))),
+        );
+        const cost = [outside.length, lacks.size, chosen.reduce((sum, { minutes }) => sum + minutes, 0)];
+        const at = cost.findIndex((value, i) => value !== best[i]);
+        if (at >= 0 && (cost[at] ?? 0) < (best[at] ?? 0)) best = cost;
       }
-      return left.length === 0 && chosen.some(({ code }) => code === goal);
-    };
+    }
+    return best;
+  };
+
+  it('lacks the least, and is then the cheapest, by brute force over all sets of tests (seed 4217)', () => {
+    const own = fc.array(fc.constantFrom(...VALUES), { maxLength: 1 });
     fc.assert(
-      fc.property(tests, (list) => {
-        const givable = new Set(list.flatMap(({ gives }) => gives.map(({ name }) => name)));
-        const sets = Array.from({ length: 2 ** list.length }, (_, bits) => list.filter((_each, i) => (bits >> i) % 2 === 1));
-        const costs = sets
-          .filter((chosen) => isChain(chosen, 't0', givable))
-          .map((chosen) => chosen.reduce((sum, { minutes }) => sum + minutes, 0));
+      fc.property(tests, fc.array(own, { minLength: 7, maxLength: 7 }), (plain, owns) => {
+        const list = plain.map((each, i) => ({ ...each, ownValues: Object.fromEntries((owns[i] ?? []).map((name) => [name, '1'])) }));
         const chain = findChain(createChainLibrary(list), { kind: 'test', code: 't0' });
-        const isWhole = chain?.missing.every(({ why }) => why === 'nothing gives it');
-        expect(isWhole).toBe(costs.length > 0);
-        if (isWhole) expect(chain?.minutes).toBe(Math.min(...costs));
+        const [outside, lacks, minutes] = findBest(list, 't0');
+        const count = (why: string, isOwnCounted: boolean) =>
+          chain?.missing.filter((value) => value.why === why && (isOwnCounted || value.own === null)).length;
+        expect([count('only what needs it gives it', true), count('nothing gives it', false), chain?.minutes]).toEqual([
+          outside,
+          lacks,
+          minutes,
+        ]);
+        if (chain?.isCheapest) expect(chain.missing.every((value) => value.own !== null)).toBe(true);
       }),
-      { seed: 4217, numRuns: 400 },
+      { seed: 4217, numRuns: 250 },
     );
+  });
+
+  it('takes the nearer of two that cost the same, says which streams it draws on, and still calls the cheaper one cheapest', () => {
+    const from = (stream: string, each: ChainTest): ChainTest => ({ ...each, stream });
+    const goal = from('Bills', test('goal', 'x', ''));
+    const chainOf = (...list: ChainTest[]) => findChain(createChainLibrary([goal, ...list]), { kind: 'test', code: 'goal' });
+    const near = from('Bills', test('near', '', 'x'));
+    const far = from('Stores', test('far', '', 'x'));
+    for (const list of [
+      [near, far],
+      [far, near],
+    ]) {
+      const chain = chainOf(...list);
+      expect([chain?.legs[0]?.test.code, chain?.otherStreams, chain?.isCheapest]).toEqual(['near', [], true]);
+    }
+    expect(chainOf(from('Bills', test('near', '', 'x', 12)), far)).toMatchObject({
+      otherStreams: ['Stores'],
+      minutes: 20,
+      isCheapest: true,
+    });
   });
 
   it('always wires clean, with a column for what is missing (seed 4217)', () => {

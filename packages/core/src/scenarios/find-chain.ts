@@ -10,7 +10,7 @@ import { toNameKey } from '../values/field.ts';
 import type { ChainLibrary, ChainTest } from './chain-library.ts';
 import { toNeedKey } from './chain-library.ts';
 import type { Costs, Reach } from './chain-reach.ts';
-import { gatherReach, GOAL, OUTSIDE, spreadCosts } from './chain-reach.ts';
+import { FROM_OUTSIDE, gatherReach, GOAL, spreadCosts } from './chain-reach.ts';
 import { improveChain } from './improve-chain.ts';
 
 export type ChainGoal = { readonly kind: 'test'; readonly code: string } | { readonly kind: 'value'; readonly name: string };
@@ -36,8 +36,10 @@ export interface FoundChain {
   readonly legs: readonly FoundLeg[];
   readonly minutes: number;
   readonly missing: readonly MissingValue[];
-  /** Whether it is proved that no chain of these tests is cheaper. */
+  /** Whether every value comes, and it is proved that no chain of these tests is cheaper. */
   readonly isCheapest: boolean;
+  /** The streams that it draws on beside the goal's own. */
+  readonly otherStreams: readonly string[];
 }
 
 /** Finds the chain; undefined when no test is, or gives, the goal. `atHand` names values that are there without a test. */
@@ -49,7 +51,7 @@ export function findChain(library: ChainLibrary, goal: ChainGoal, atHand: readon
   const target = targets.reduce((best, each) => ((costs.ofTest[each] ?? 0) < (costs.ofTest[best] ?? 0) ? each : best));
   const first = gatherChosen(reach, costs, target);
   const { giverOf, isProved } = improveChain(reach, costs, { target: goal.kind === 'test' ? [target] : targets, first });
-  return describeChain(reach, costs, giverOf, goal, isProved);
+  return describeChain(reach, giverOf, goal, isProved);
 }
 
 function findTargets(library: ChainLibrary, goal: ChainGoal): number[] {
@@ -68,15 +70,15 @@ function gatherChosen({ needsOf }: Reach, { giverOf }: Costs, target: number): M
     seen.add(index);
     for (const need of needsOf.get(index) ?? []) {
       const giver = giverOf[need] ?? -1;
+      chosen.set(need, giver < 0 ? FROM_OUTSIDE : giver);
       if (giver < 0) continue;
-      chosen.set(need, giver);
       stack.push(giver);
     }
   }
   return chosen.set(GOAL, target);
 }
 
-function describeChain(reach: Reach, costs: Costs, giverOf: ReadonlyMap<number, number>, goal: ChainGoal, isCheapest: boolean): FoundChain {
+function describeChain(reach: Reach, giverOf: ReadonlyMap<number, number>, goal: ChainGoal, isCheapest: boolean): FoundChain {
   const { library, needsOf, fieldOf } = reach;
   const target = giverOf.get(GOAL) ?? 0;
   const order: number[] = [];
@@ -104,11 +106,14 @@ function describeChain(reach: Reach, costs: Costs, giverOf: ReadonlyMap<number, 
     const test = library.tests[index];
     return test ? [{ test, gives: gives.get(index) ?? [] }] : [];
   });
+  const missing = listMissing(reach, order, giverOf);
+  const own = library.tests[target]?.stream;
   return {
     legs,
     minutes: legs.reduce((sum, { test }) => sum + test.minutes, 0),
-    missing: listMissing(reach, order, giverOf),
-    isCheapest: isCheapest && order.every((index) => (costs.ofTest[index] ?? 0) < OUTSIDE),
+    missing,
+    isCheapest: isCheapest && missing.every((value) => value.own !== null),
+    otherStreams: [...new Set(legs.flatMap(({ test: { stream } }) => (stream === undefined || stream === own ? [] : [stream])))],
   };
 }
 

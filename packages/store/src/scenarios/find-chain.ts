@@ -25,13 +25,13 @@ export const findChainInLibrary: Query<FindChain, FoundChainView> = {
   },
 };
 
-function toView({ legs, minutes, missing, isCheapest }: FoundChain): NonNullable<FoundChainView['chain']> {
+function toView({ legs, minutes, missing, isCheapest, otherStreams }: FoundChain): NonNullable<FoundChainView['chain']> {
   return {
     legs: legs.map(({ test, gives }) => ({
-      test: { code: test.code, name: test.name, minutes: test.minutes, team: (test as LibraryTest).team },
+      test: { code: test.code, name: test.name, minutes: test.minutes, team: (test as LibraryTest).team, stream: test.stream ?? null },
       gives: [...gives],
     })),
-    ...{ minutes, isCheapest },
+    ...{ minutes, isCheapest, otherStreams: [...otherStreams] },
     missing: missing.map(({ need, neededBy, ...rest }) => ({
       ...rest,
       need: { ...need, choices: need.choices ? [...need.choices] : undefined },

@@ -159,7 +159,10 @@ function Found({ chain }: { readonly chain: Chain }) {
                   </a>{' '}
                   <span className="font-mono text-[12px] text-soft">{test.code}</span>
                 </td>
-                <td className="text-[13px] text-soft">{test.team}</td>
+                <td className="text-[13px] text-soft">
+                  {test.team}
+                  {test.stream !== null && chain.otherStreams.includes(test.stream) && <span className="block">from {test.stream}</span>}
+                </td>
                 <td className="tabular-nums">{test.minutes}</td>
                 <td className="text-[13px]">
                   {gives.length === 0 ? 'the goal' : gives.map(({ value, to }) => `gives ${value} to ${to}`).join(', ')}
@@ -182,7 +185,16 @@ function Found({ chain }: { readonly chain: Chain }) {
             </li>
           ))}
         </ul>
-        {!chain.isCheapest && <p className="hint mt-2">It is not proved that no other chain is cheaper.</p>}
+        {chain.otherStreams.length > 0 && (
+          <p className="mt-2 text-[13px]">It leaves the stream: some of it comes from {chain.otherStreams.join(', ')}.</p>
+        )}
+        {!chain.isCheapest && (
+          <p className="hint mt-2">
+            {chain.missing.some(({ own }) => own === null)
+              ? 'It is not called the cheapest while a value comes from nowhere.'
+              : 'It is not proved that no other chain is cheaper.'}
+          </p>
+        )}
       </section>
     </div>
   );
