@@ -32,9 +32,13 @@ export interface CodeWish {
 /** The first free code of the scheme for a new node. Cost O(codes taken with the same beginning). */
 export function proposeCode({ scheme, depth, parent, name, isTaken }: CodeWish): string {
   const pattern = scheme[Math.min(depth, scheme.length - 1)] ?? '{parent}-9';
+  let before: string | null = null;
   for (let number = 1; ; number += 1) {
-    const code = fillPattern(pattern, { parent, name, number });
+    const filled = fillPattern(pattern, { parent, name, number });
+    // Where the number itself was cut off a long code, it stands at the end.
+    const code = filled === before ? `${filled.slice(0, MAX_CODE_LENGTH - String(number).length - 1)}-${number}` : filled;
     if (!isTaken(code)) return code;
+    before = filled;
   }
 }
 

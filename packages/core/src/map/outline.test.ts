@@ -267,3 +267,21 @@ describe('a pasted outline', () => {
     ['one that begins indented', '    A\n  B', ['|A', '|B']],
   ])('with %s', (_, text, lines) => expect(read(text)).toEqual(lines));
 });
+
+describe('a long code', () => {
+  it('keeps its number at the end where it would be cut off, and so one that is free is always found', () => {
+    const taken = new Set<string>();
+    for (let i = 0; i < 200; i += 1) {
+      const code = proposeCode({
+        scheme: ['N9', '9{parent}'],
+        depth: 1,
+        parent: 'P'.repeat(60),
+        name: 'x',
+        isTaken: (own) => taken.has(own),
+      });
+      expect(code.length).toBeLessThanOrEqual(40);
+      expect(taken.has(code)).toBe(false);
+      taken.add(code);
+    }
+  });
+});

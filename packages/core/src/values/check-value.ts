@@ -37,7 +37,10 @@ export function checkValue(field: Field, typed: string): ValueCheck {
 }
 
 function checkNumber(field: Field, text: string, rule: { decimals?: number }): ValueCheck {
-  const plain = text.replace(/[\s\u00a0\u202f']/g, '').replace(/,(?=\d{3}(\D|$))/g, '');
+  const spaced = text.replace(/[\s\u00a0\u202f']/g, '');
+  // Commas are thousands only where nothing else can be meant: 1,250 and 12,500.75, but not 0,125.
+  const plain = (/^[+-]?[1-9]\d{0,2}(,\d{3})+(\.\d+)?$/.test(spaced) ? spaced.replaceAll(',', '') : spaced).replace(/^([+-]?)\./, '$10.');
+  if (/^[+-]?\d+,\d+$/.test(plain)) return no(`${field.name}: write “${text}” with a point, ${plain.replace(',', '.')}.`);
   if (!/^[+-]?\d+(\.\d+)?$/.test(plain)) {
     return no(`${field.name} should be a number such as ${rule.decimals === 0 ? '12' : '12.50'}; “${text}” is not one.`);
   }

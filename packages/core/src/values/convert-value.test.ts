@@ -27,6 +27,21 @@ describe('converting a value that was handed over', () => {
     ).toEqual(['2026-03-31', '2026-03-31', '2026-03-31', '2026-03-31', undefined, undefined]);
   });
 
+  it('guesses nothing: a code, a version, a range or a part of a date is no number, digits around a date make it none', () => {
+    const numbers = ['INV-12', 'A12', '1.2.3', '2026-11-03', '10:30', '5-7', 'v.5'];
+    expect(numbers.map((text) => convert(text, 'number'))).toEqual(numbers.map(() => undefined));
+    expect(['.5 m', '-3 °C', '(12)', '12%', '1,250 kg', '0,125'].map((text) => convert(text, 'number'))).toEqual([
+      '0.5',
+      '-3',
+      '12',
+      '12',
+      '1250',
+      undefined,
+    ]);
+    const dates = ['12026-03-31', '2026-03-311', '1.31.03.2026', '31.03.20261', '2026-03-31 to 2026-04-01', '31.03.2026 or 2026-04-01'];
+    expect(dates.map((text) => convert(text, 'date'))).toEqual(dates.map(() => undefined));
+  });
+
   it('takes a choice or a code only as it is', () => {
     expect(convert('band b', 'choice', { choices: ['Band A', 'Band B'] })).toBe('Band B');
     expect(convert('AP-1', 'code', { pattern: '\\AP-99999' })).toBeUndefined();

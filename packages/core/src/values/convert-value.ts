@@ -14,7 +14,7 @@ export function convertValue(text: string, field: Field): string | undefined {
     case 'whole':
     case 'number':
     case 'money':
-      return keepIfChecked(field, findOnly(plain.replace(/(\d)[\s\u00a0'](?=\d{3}\b)/gu, '$1'), /[+-]?\d[\d,]*(?:\.\d+)?/gu));
+      return keepIfChecked(field, findOnly(plain.replace(/(\d)[\s\u00a0'](?=\d{3}\b)/gu, '$1'), NUMBER));
     case 'date':
       return readDate(plain);
     case 'choice':
@@ -35,11 +35,17 @@ function keepIfChecked(field: Field, text: string | undefined): string | undefin
   return check?.ok ? check.value : undefined;
 }
 
+/** A number that stands for itself: not the end of a code (INV-12), nor a part of a date or a version. */
+const NUMBER = /(?<![\p{L}\p{N}.,:/_-])[+-]?(?:\d[\d,]*(?:\.\d+)?|\.\d+)(?![\d]|[-/:.,]\d)/gu;
+const ISO_DATE = /(?<!\d)\d{4}-\d{2}-\d{2}(?!\d)/gu;
+const OTHER_DATE = /(?<![\d./])(\d{1,2})([./])(\d{1,2})\2(\d{4})(?![./]?\d)/gu;
+
 /** ISO 8601 dates, and day before month with dots; with slashes only where no other reading is possible. */
 function readDate(text: string): string | undefined {
-  const iso = /\d{4}-\d{2}-\d{2}/u.exec(text)?.[0];
-  if (iso) return isCalendarDate(iso) ? iso : undefined;
-  const match = /\b(\d{1,2})([./])(\d{1,2})\2(\d{4})\b/u.exec(text);
+  const [iso, otherIso] = text.match(ISO_DATE) ?? [];
+  const [match, otherMatch] = [...text.matchAll(OTHER_DATE)];
+  if (otherIso !== undefined || otherMatch || (iso !== undefined && match)) return undefined;
+  if (iso !== undefined) return isCalendarDate(iso) ? iso : undefined;
   if (!match) return undefined;
   const [, first = '', mark, second = '', year = ''] = match;
   if (mark === '/' && Number(first) <= 12 && Number(second) <= 12 && first !== second) return undefined;

@@ -153,3 +153,23 @@ describe('the seed of a text', () => {
     ['foobar', 0xbf9cf968],
   ])('of “%s” is as published', (text, seed) => expect(toSeed(text)).toBe(seed));
 });
+
+describe('a typed number', () => {
+  const type = (text: string) => {
+    const check = checkValue({ name: 'Length', type: 'number' }, text);
+    return check.ok ? check.value : check.message;
+  };
+  it('takes commas as thousands only where nothing else can be meant, and a point at the beginning', () => {
+    expect(['1,250', '12,500.75', '1,000,000', '.5', '-.25', '1250'].map(type)).toEqual([
+      '1250',
+      '12500.75',
+      '1000000',
+      '0.5',
+      '-0.25',
+      '1250',
+    ]);
+    expect(type('0,125')).toBe('Length: write “0,125” with a point, 0.125.');
+    expect(type('12,5')).toBe('Length: write “12,5” with a point, 12.5.');
+    expect([type('1,25,000'), type('1,2500')].every((text) => text.includes('Length'))).toBe(true);
+  });
+});
