@@ -184,3 +184,15 @@ describe('what a leg waits for', () => {
     expect(chain.legs[3]?.after).toEqual([0, 1, 2]);
   });
 });
+
+describe('two givers', () => {
+  it('are two legs: one that gives a name twice is not warned against itself', () => {
+    const quote = { name: 'Quote no.', type: 'text' as const };
+    const giver = { id: 'a', title: 'A', isOpen: false, needs: [], gives: [quote, { ...quote, name: 'quote no.' }] };
+    const taker = { id: 'b', title: 'B', isOpen: false, needs: [quote], gives: [] };
+    const rules = (...legs: (typeof giver)[]) =>
+      findFindings({ chain: wireChain([...legs, taker]), isInOpenCycle: false }).map(({ rule }) => rule);
+    expect(rules(giver)).not.toContain('two-givers');
+    expect(rules({ ...giver, id: 'c' }, giver)).toContain('two-givers');
+  });
+});

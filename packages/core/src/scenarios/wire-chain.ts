@@ -86,7 +86,8 @@ function findSource(at: Need, lookup: Lookup): NeedSource {
   const fitting = earlier.filter((giver) => isCompatible(giver.field, at.need));
   const nearest = fitting.at(-1);
   if (nearest) {
-    const passedOver = fitting.slice(0, -1).map((giver) => giver.leg);
+    // A leg that gives a name twice is one giver.
+    const passedOver = [...new Set(fitting.map((giver) => giver.leg))].filter((leg) => leg !== nearest.leg);
     return { kind: 'leg', leg: nearest.leg, field: nearest.field, passedOver, isConverted: false };
   }
   const column = lookup.columns.get(key);

@@ -61,6 +61,12 @@ describe('a run', () => {
     expect([valueOf('14.5 m'), valueOf('not measured')]).toEqual(['14.5', 'not measured']);
   });
 
+  it('is not held for want of what it can do without', () => {
+    const optional = turn({ after: [0], needs: [{ name: 'A', source: { kind: 'turn', index: 0, name: 'A' }, isOptional: true }] });
+    expect(statesOf([turn({ latest: passed() }), optional])).toEqual(['done/passed', 'ready/ready']);
+    expect(statesOf([turn({ latest: passed() }), turn({ after: [0], needs: needs('A', 0) })])).toEqual(['done/passed', 'waiting/held']);
+  });
+
   it('gives nothing on from a failed attempt', () => {
     const turns = [turn({ latest: { outcome: 'failed', kept: { A: '1' } } }), turn({ after: [0], needs: needs('A', 0) })];
     expect(resolveNeeds(turns, 1)).toEqual([{ name: 'A', value: undefined }]);

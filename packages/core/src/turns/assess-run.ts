@@ -49,7 +49,8 @@ function findCauses(turns: readonly TurnView[], turn: TurnView, before: readonly
     if (isTrouble(outcome)) add({ kind: 'turn', index, outcome });
     else if (outcome === undefined) before[index]?.forEach(add);
   }
-  for (const { name, source } of turn.needs) {
+  for (const { name, source, isOptional } of turn.needs) {
+    if (isOptional) continue;
     if (source.kind === 'none') add({ kind: 'value', index: null, name });
     if (source.kind !== 'turn') continue;
     const giver = turns[source.index];

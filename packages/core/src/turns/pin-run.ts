@@ -39,6 +39,10 @@ export function pinRun(chain: Chain, rowValues: Readonly<Record<string, string>>
     after,
     needs: needs
       .filter(({ need, source }) => need.required !== false || pin(source, need).kind !== 'none')
-      .map(({ need, source }) => ({ name: need.name, source: pin(source, need) })),
+      .map(({ need, source }) => ({
+        name: need.name,
+        source: pin(source, need),
+        ...(need.required === false ? { isOptional: true as const } : {}),
+      })),
   }));
 }

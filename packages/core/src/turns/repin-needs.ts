@@ -34,5 +34,5 @@ export function repinNeeds({ needs, pinned, earlier, rowValues, ownValues }: Rep
   return needs
     .map((need) => ({ need, source: before.get(toNameKey(need.name)) ?? toSource(need.name) }))
     .filter(({ need, source }) => need.required !== false || source.kind !== 'none')
-    .map(({ need, source }) => ({ name: need.name, source }));
+    .map(({ need, source }) => ({ name: need.name, source, ...(need.required === false ? { isOptional: true as const } : {}) }));
 }

@@ -13,6 +13,8 @@ export type PinnedSource =
 export interface PinnedNeed {
   readonly name: string;
   readonly source: PinnedSource;
+  /** Without it the turn can be done all the same: it waits for whoever gives it, and is not held where nothing came. */
+  readonly isOptional?: true;
 }
 
 /** “Do it, say how it went”: a turn whose leg has no agreed test. */

@@ -31,14 +31,14 @@ const LIVE = sql`
       select 1 from passable giver where giver.run_id = taker.run_id and giver.index = any (taker.after) and giver.latest in ('failed', 'blocked')
     ) or exists (
       select 1 from jsonb_array_elements(taker.needs) need
-      where need -> 'source' ->> 'kind' = 'none' or (need -> 'source' ->> 'kind' = 'turn' and exists (
+      where need ->> 'isOptional' is null and (need -> 'source' ->> 'kind' = 'none' or (need -> 'source' ->> 'kind' = 'turn' and exists (
         select 1 from passable giver
         where giver.run_id = taker.run_id and giver.index = (need -> 'source' ->> 'index')::int and giver.is_over and not exists (
           select 1 from jsonb_each_text(coalesce(giver.kept, '{}')) value
           where value.value <> '' and lower(regexp_replace(trim(value.key), '\\s+', ' ', 'g'))
             = lower(regexp_replace(trim(need -> 'source' ->> 'name'), '\\s+', ' ', 'g'))
         )
-      ))
+      )))
     )
   ),
   caused as (

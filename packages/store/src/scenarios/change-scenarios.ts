@@ -22,7 +22,8 @@ export const createScenario: Operation<
     const id = createId<'scenario'>();
     await db.insert(scenarios).values({ id, programmeId: actor.programmeId, code, name, nodeId });
     await context.record({ subject: 'scenario', subjectId: id, action: 'added', details: { code, name } });
-    if (edits.length > 0) await applyEdits(context, { scenario: { id, state: 'sketch' }, before: EMPTY_DOCUMENT }, edits);
+    if (edits.length > 0)
+      await applyEdits(context, { scenario: { id, state: 'sketch', agreedDocument: null }, before: EMPTY_DOCUMENT }, edits);
     return { code };
   },
 };

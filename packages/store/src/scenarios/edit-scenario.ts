@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { and, desc, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ScenarioId } from '@kindred-baton/core/ids';
@@ -23,7 +24,7 @@ export const editScenario: Operation<{ code: string; edits: readonly ScenarioEdi
 };
 
 interface LockedScenario {
-  readonly scenario: Pick<ScenarioRecord, 'id' | 'state'>;
+  readonly scenario: Pick<ScenarioRecord, 'id' | 'state' | 'agreedDocument'>;
   readonly before: ScenarioDocument;
 }
 
@@ -37,13 +38,26 @@ export async function applyEdits(
   if (!edited.ok) throw new AppError(edited.isConflict ? 'conflict' : 'invalid', edited.message, { details: { edit: edited.edit } });
   const change = { before, after: edited.document };
   await storeDocument(context, scenario.id, change);
-  const isSketch = edited.document.legs.some(({ test }) => test === null);
-  if (scenario.state === 'agreed' && isSketch)
-    await context.db.update(scenarios).set({ state: 'sketch' }).where(eq(scenarios.id, scenario.id));
+  await settleAgreement(context, scenario, change);
   await keepState(context, scenario.id, change);
   await context.record({ subject: 'scenario', subjectId: scenario.id, action: describeEdits(edits), details: { edits } });
   return edited.undo;
 }
+
+/** An agreed scenario that gets an open leg is a sketch; once it is again what was agreed, by undo or by hand, it is agreed again. */
+async function settleAgreement(
+  { db }: Context,
+  { id, state, agreedDocument }: LockedScenario['scenario'],
+  { before, after }: { readonly before: ScenarioDocument; readonly after: ScenarioDocument },
+): Promise<void> {
+  const set = (values: { state: 'agreed' | 'sketch'; agreedDocument: ScenarioDocument | null }) =>
+    db.update(scenarios).set(values).where(eq(scenarios.id, id));
+  if (state === 'agreed' && after.legs.some(({ test }) => test === null)) await set({ state: 'sketch', agreedDocument: before });
+  const isBack = agreedDocument !== null && isDeepStrictEqual(toPlain(agreedDocument), toPlain(after));
+  if (state === 'sketch' && isBack) await set({ state: 'agreed', agreedDocument: null });
+}
+
+const toPlain = (document: ScenarioDocument): unknown => JSON.parse(JSON.stringify(document));
 
 /** “leg added” for one edit, “edited” for several of different kinds. */
 function describeEdits(edits: readonly ScenarioEdit[]): string {

@@ -92,8 +92,11 @@ describe('editing a scenario', () => {
     const added = randomUUID();
     await edit('NS-S4', [{ kind: 'add leg', leg: createLeg({ id: added, title: 'Something new' }), before: null }]);
     expect((await db.ask(lead, getScenario, 'NS-S4')).state).toBe('sketch');
+    // Taken back it is what was agreed, and agreed again; something else is not.
+    await edit('NS-S4', [{ kind: 'change leg', leg: added, change: { title: 'Something else' }, was: { title: 'Something new' } }]);
+    expect((await db.ask(lead, getScenario, 'NS-S4')).state).toBe('sketch');
     await edit('NS-S4', [{ kind: 'remove leg', leg: added }]);
-    await db.perform(lead, changeScenario, { code: 'NS-S4', change: { state: 'agreed' } });
+    expect((await db.ask(lead, getScenario, 'NS-S4')).state).toBe('agreed');
   });
 
   it('refuses a team of nowhere, and legs of another scenario', async () => {

@@ -29,6 +29,8 @@ export const scenarios = pgTable(
       .notNull()
       .references(() => nodes.id),
     state: scenarioState().notNull().default('sketch'),
+    /** What was agreed before an edit made it a sketch: once it is that again, it is agreed. */
+    agreedDocument: jsonb().$type<ScenarioDocument>(),
     priority: priority().notNull().default('medium'),
     columns: jsonb().$type<Field[]>().notNull().default([]),
     /** How rows are made from classes; null: they are typed. */

@@ -1,0 +1,1 @@
+ALTER TABLE "scenarios" ADD COLUMN "agreed_document" jsonb;
