@@ -39,7 +39,7 @@ describe('nothing recorded is lost', () => {
     await tester.page.waitForFunction(() => !document.body.innerText.includes('still to be sent'));
     await server.stop('SIGKILL');
     await tester.type('What you saw (optional)', 'typed while the server was away');
-    await tester.press('It worked P');
+    await tester.press('It worked');
     await tester.sees('still to be sent');
     server = await startWebServer(databaseUrl, server.port);
     await tester.page.waitForFunction(() => !document.body.innerText.includes('still to be sent'), { timeout: 20_000 });

@@ -159,14 +159,14 @@ describe('the walk', () => {
     await first.page.keyboard.press('1');
     await first.sees('Step 2 of 4');
     await first.sees('Mill Lane');
-    await first.press('It worked P');
+    await first.press('It worked');
     await first.press('Leave this step out');
     await first.sees('Step 4 of 4');
     await first.type('Type the Lamp report no. that you see', '4471');
-    await first.press('It worked P');
+    await first.press('It worked');
     await first.sees('should look like LR-4471');
     await first.type('Type the Lamp report no. that you see', 'LR-4471');
-    await first.press('It worked P');
+    await first.press('It worked');
     await first.sees('You hand on');
     await first.press('Finish and pass on');
     await first.sees('Passed on.');
@@ -186,7 +186,7 @@ describe('the walk', () => {
     await second.go(`/brindlemere/turns?turn=${(await turnAt(2)).id}`);
     await second.press('Begin');
     await second.sees('the Lamp report no. handed to you');
-    await second.press('It worked P');
+    await second.press('It worked');
     await second.sees('Step 2 of 3');
     await second.page.keyboard.press('2');
     await second.sees('Say above what you saw.');

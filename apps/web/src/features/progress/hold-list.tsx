@@ -58,9 +58,10 @@ function HoldLine({ hold, cycle }: { readonly hold: HoldView; readonly cycle: st
   return (
     <li className="border-t border-line-2 first:border-t-0">
       <div className="grid grid-cols-[54px_1fr] gap-3 px-4 py-2.5">
-        <a className="group text-right" href={behind} aria-label={`${hold.waiting} waiting behind ${hold.title}`}>
+        <a className="group text-right" href={behind}>
           <strong className="block text-[20px] leading-6 group-hover:underline">{hold.waiting}</strong>
           <span className="text-[12px] text-soft">waiting</span>
+          <span className="sr-only"> behind {hold.title}</span>
         </a>
         <span className="min-w-0">
           <a className="block font-bold hover:underline" href={toHolder(hold, base) ?? behind}>

@@ -97,7 +97,7 @@ describe('where the baton is held', () => {
     ).show();
     expect(screen.getByText('9 turns waiting behind 3 holds')).toBeTruthy();
     const links = screen.getAllByRole('link') as HTMLAnchorElement[];
-    expect(links[0]?.textContent).toBe('8waiting');
+    expect(links[0]?.textContent).toBe('8waiting behind TQ-1');
     expect(screen.getAllByText(/2 teams · 1 h 30 of work/)).toHaveLength(3);
     const behind = (index: number) => new URL(links[index]?.href ?? '').searchParams.get('hold');
     expect([behind(0), behind(2), behind(4)]).toEqual(['defect:1', 'block:2', 'idle:3']);
