@@ -1,4 +1,5 @@
 import { assertNever } from '../assert-never.ts';
+import { createExample } from './create-example.ts';
 import type { Field } from './field.ts';
 import { toNameKey } from './field.ts';
 import { toPatternExpression } from './pattern.ts';
@@ -78,5 +79,5 @@ function checkChoice(field: Field, text: string): ValueCheck {
 
 function checkCode(field: Field, text: string): ValueCheck {
   if (!field.pattern || toPatternExpression(field.pattern).test(text)) return ok(text);
-  return no(`${field.name} should look like ${field.example ?? field.pattern}; “${text}” does not.`);
+  return no(`${field.name} should look like ${createExample(field)}; “${text}” does not.`);
 }

@@ -32,6 +32,7 @@ describe('a typed value', () => {
     [field('date'), '46082', /should be a date/],
     [field('choice', { choices: ['A', 'B'] }), 'D', /one of A, B/],
     [field('code', { pattern: '\\AP-99999', example: 'AP-90341' }), 'AP-12', /look like AP-90341/],
+    [field('code', { pattern: '\\AP-99999', example: '' }), 'AP-12', /look like AP-\d{5};/],
     [field('text'), 'x'.repeat(2_001), /longer than/],
   ])('%o refuses “%s” with a sentence', (given, typed, message) => {
     const check = checkValue(given, typed);

@@ -1,3 +1,4 @@
+import { createExample } from '@kindred-baton/core/values/create-example';
 import type { Field } from '@kindred-baton/core/values/field';
 import { FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import type { KeyboardEvent } from 'react';
@@ -14,7 +15,9 @@ interface KeepFieldProps {
 /** The value that the next team depends on: typed in, and checked by its type before it goes on. */
 export function KeepField({ field, value, problem, onChange, onEnter }: KeepFieldProps) {
   const label = `Type the ${field.name} that you see`;
-  const hint = `${field.type === 'code' && field.pattern ? 'Looks like' : FIELD_TYPE_LABELS[field.type]}${field.example ? ` ${field.type === 'code' ? '' : 'such as '}${field.example}` : ''}. It goes on to the next team.`;
+  // Where nobody wrote an example, one is made from the pattern.
+  const example = field.type === 'code' && field.pattern ? createExample(field) : (field.example ?? '');
+  const hint = `${field.type === 'code' && field.pattern ? 'Looks like' : FIELD_TYPE_LABELS[field.type]}${example === '' ? '' : ` ${field.type === 'code' ? '' : 'such as '}${example}`}. It goes on to the next team.`;
   const shared = { label, hint: hint[0]?.toUpperCase() + hint.slice(1), problem: problem ?? undefined };
   return (
     <div className="mt-4 rounded-card border border-baton-line bg-baton-tint px-3 pt-2 text-baton-ink [&_.hint]:text-baton-ink">

@@ -1,3 +1,4 @@
+import { isTrouble } from '@kindred-baton/core/outcomes';
 import type { Given } from '../../../client/call.ts';
 import { fromForm } from '../../../client/call.ts';
 import { useChanges } from '../../../client/use-changes.ts';
@@ -25,16 +26,18 @@ export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
   const word = getWord(state, state.index);
   const soFar = describeSteps({ steps, upTo: state.index, source, outcomeAt: (index) => getWord(state, index).outcome });
   const { nameOf } = useProgramme();
+  // Where the step itself went well, the test goes on.
+  const goOn = () => dispatch(isTrouble(word.outcome) ? { kind: 'show', screen: 'finish' } : { kind: 'go', index: state.index });
   const form = useForm(async (values) => {
     await recorder.flush();
     const input = fromForm<Given<'logDefect'>['input']>({ ...values, id, attemptId: attempt.id, stepIndex: state.index });
     const { code } = await change('logDefect', { input });
     notify({ kind: 'done', text: `${code} is logged.` });
-    dispatch({ kind: 'show', screen: 'finish' });
+    goOn();
   });
   const joined = async (code: string) => {
     notify({ kind: 'done', text: `Joined to ${code}: this turn waits for the same fix.` });
-    dispatch({ kind: 'show', screen: 'finish' });
+    goOn();
   };
   const expected = step?.expect ?? (step?.value === undefined ? '' : `${step.target}: ${step.value}`);
   return (

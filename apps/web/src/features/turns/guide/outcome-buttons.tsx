@@ -26,6 +26,7 @@ const Key = ({ children }: { readonly children: string }) => (
 
 /** How the step went. After a failure: what comes of it. */
 export function OutcomeButtons({ word, recorder, onSay, onClear }: OutcomeButtonsProps) {
+  const { can } = useProgramme();
   const { state, dispatch, steps } = recorder;
   const isTold = isTrouble(word.outcome);
   return (
@@ -61,6 +62,11 @@ export function OutcomeButtons({ word, recorder, onSay, onClear }: OutcomeButton
         >
           Back
         </button>
+        {!isTold && can('log defects') && (
+          <button type="button" className="button button-quiet button-small" onClick={() => dispatch({ kind: 'show', screen: 'defect' })}>
+            Log a defect
+          </button>
+        )}
         {word.outcome !== null && (
           <button type="button" className="button button-quiet button-small" onClick={onClear}>
             <BatonMark status={word.outcome} isDecoration /> Clear

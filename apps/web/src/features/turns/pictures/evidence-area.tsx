@@ -2,6 +2,7 @@ import type { EvidenceView } from '@kindred-baton/contracts/common';
 import Camera from 'lucide-react/icons/camera';
 import Paperclip from 'lucide-react/icons/paperclip';
 import Pencil from 'lucide-react/icons/pencil';
+import X from 'lucide-react/icons/x';
 import type { ClipboardEvent, DragEvent } from 'react';
 import { lazy, Suspense, useEffect, useId, useRef, useState } from 'react';
 import { isTyping } from '../../../ui/is-typing.ts';
@@ -96,7 +97,7 @@ export function EvidenceArea({ recorder, index, isNeeded, isPictureAsked, eviden
       {isPictureAsked && evidence.length === 0 && <p className="text-[13px] font-semibold">This cycle asks for a picture here.</p>}
       <div className="flex flex-wrap items-center gap-2">
         {evidence.map((file) => (
-          <KeptFile key={file.id} file={file} onDraw={() => void draw(file)} />
+          <KeptFile key={file.id} file={file} onDraw={() => void draw(file)} onDrop={() => void recorder.dropPicture(file.id).catch(say)} />
         ))}
         <AddPictures onFiles={(files) => void attach(files)} onTake={() => void take()} />
       </div>
@@ -114,7 +115,14 @@ export function EvidenceArea({ recorder, index, isNeeded, isPictureAsked, eviden
   );
 }
 
-function KeptFile({ file, onDraw }: { readonly file: EvidenceView; readonly onDraw: () => void }) {
+interface KeptFileProps {
+  readonly file: EvidenceView;
+  readonly onDraw: () => void;
+  readonly onDrop: () => void;
+}
+
+/** Until the attempt is finished it can be drawn on, and taken out again. */
+function KeptFile({ file, onDraw, onDrop }: KeptFileProps) {
   const { api } = useProgramme();
   const isPicture = file.mediaType.startsWith('image/');
   return (
@@ -131,6 +139,9 @@ function KeptFile({ file, onDraw }: { readonly file: EvidenceView; readonly onDr
           <Pencil size={14} aria-hidden />
         </button>
       )}
+      <button type="button" className="button button-quiet button-small" aria-label={`Take out ${file.name}`} onClick={onDrop}>
+        <X size={14} aria-hidden />
+      </button>
     </span>
   );
 }
