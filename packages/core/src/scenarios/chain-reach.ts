@@ -64,7 +64,7 @@ export function gatherReach(library: ChainLibrary, targets: readonly number[], a
       const number = toNumber(need);
       const isGiven = (giversOf[number]?.length ?? 0) > 0;
       if (isGiven && !own.includes(number)) own.push(number);
-      if (!isGiven && !hasOwnValue(library.tests[index], need)) lacks.push(library.toKey(need.name));
+      if (!isGiven && findOwnValue(library.tests[index], need) === undefined) lacks.push(library.toKey(need.name));
     }
     needsOf.set(index, own);
     lacksOf.set(index, lacks);
@@ -73,9 +73,9 @@ export function gatherReach(library: ChainLibrary, targets: readonly number[], a
   return { library, needsOf, giversOf, fieldOf, numberOf, atHand, lacksOf, minutesOf };
 }
 
-/** A value that the test brings along in its own data row. */
-export function hasOwnValue(test: ChainTest | undefined, need: Field): boolean {
-  return Object.entries(test?.ownValues ?? {}).some(([name, value]) => toNameKey(name) === toNameKey(need.name) && value !== '');
+/** The value that a test brings along for a need in its own data row; undefined: none. */
+export function findOwnValue(test: ChainTest | undefined, need: Field): string | undefined {
+  return Object.entries(test?.ownValues ?? {}).find(([name, value]) => toNameKey(name) === toNameKey(need.name) && value !== '')?.[1];
 }
 
 export interface Costs {
@@ -92,7 +92,7 @@ interface Entry {
 }
 
 /** What taking a value from outside costs that nothing gives first: more than any chain. */
-export const OUTSIDE = 1e9;
+const OUTSIDE = 1e9;
 
 /** The cheapest way to every test and need in reach (Knuth 1977). Cost O(m log m). */
 export function spreadCosts({ library, needsOf, giversOf, lacksOf, minutesOf }: Reach): Costs {

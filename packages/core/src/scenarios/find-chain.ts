@@ -10,7 +10,7 @@ import { toNameKey } from '../values/field.ts';
 import type { ChainLibrary, ChainTest } from './chain-library.ts';
 import { toNeedKey } from './chain-library.ts';
 import type { Costs, Reach } from './chain-reach.ts';
-import { FROM_OUTSIDE, gatherReach, GOAL, spreadCosts } from './chain-reach.ts';
+import { findOwnValue, FROM_OUTSIDE, gatherReach, GOAL, spreadCosts } from './chain-reach.ts';
 import { improveChain } from './improve-chain.ts';
 
 export type ChainGoal = { readonly kind: 'test'; readonly code: string } | { readonly kind: 'value'; readonly name: string };
@@ -129,7 +129,7 @@ function listMissing(
       if (need.required === false || atHand.has(library.toKey(need.name))) continue;
       const key = numberOf.get(toNeedKey(library, need));
       if (!test || key === undefined || giverOf.has(key)) continue;
-      const own = Object.entries(test.ownValues).find(([name, value]) => toNameKey(name) === toNameKey(need.name) && value !== '')?.[1];
+      const own = findOwnValue(test, need);
       const known = found.get(key);
       if (known) known.neededBy.push(test.code);
       else {

@@ -39,7 +39,7 @@ export const getProgress: Query<ProgressQuery, ProgressView> = {
       cycle: { code: cycle.code, name: cycle.name, state: cycle.state, startsOn: cycle.startsOn, endsOn: cycle.endsOn },
       cycles: cycleRows,
       ...layOutTable(scoped, query, facetNames),
-      holds: holds.map((hold) => toHoldView(hold, loaded, facetNames, words)),
+      holds: holds.map((hold) => toHoldView(hold, loaded, { ...facetNames, words })),
       waitingBehindHolds: new Set(holds.flatMap((hold) => hold.behind)).size,
     };
   },
@@ -136,11 +136,15 @@ function layOutTable(
   };
 }
 
-function toHoldView(hold: Hold, { turns, defects }: CycleTurns, names: FacetNames, words: ReadonlyMap<TurnId, string>): HoldView {
+function toHoldView(
+  hold: Hold,
+  { turns, defects }: CycleTurns,
+  names: FacetNames & { readonly words: ReadonlyMap<TurnId, string> },
+): HoldView {
   const first = turns.find((turn) => turn.id === hold.at[0]);
   const team = names.teams.get(first?.teamId ?? '') ?? '';
   const title = first?.title ?? '';
-  const said = first ? (words.get(first.id) ?? '') : '';
+  const said = first ? (names.words.get(first.id) ?? '') : '';
   const describe = {
     defect: () => {
       const defect = defects.get(hold.key as DefectId);

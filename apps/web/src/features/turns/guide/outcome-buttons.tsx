@@ -48,7 +48,7 @@ export function OutcomeButtons({ word, recorder, onSay, onClear }: OutcomeButton
               <CirclePause size={16} aria-hidden /> I cannot go on <Key>3</Key>
             </button>
             <button type="button" className="button" onClick={() => onSay('skipped')}>
-              <SkipForward size={16} aria-hidden /> Leave this step out <Key>4</Key>
+              <SkipForward size={16} aria-hidden /> Leave it out <Key>4</Key>
             </button>
           </div>
         </>

@@ -6,64 +6,24 @@ import { checkValue } from '@kindred-baton/core/values/check-value';
 import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useReducer, useState } from 'react';
+import { useEffect, useMemo, useReducer } from 'react';
 import { useDebouncedCallback } from 'use-debounce';
-import { useNotice } from '../../../ui/notices.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import type { StepWord } from './guide-state.ts';
 import { createGuideState, getWord, reduceGuide } from './guide-state.ts';
-import { openShelf } from './outbox-shelf.ts';
-import { createOutbox } from './outbox.ts';
+import { useOutbox } from './use-outbox.ts';
 
 /** What is typed is recorded after so long a rest; leaving the field is not needed. */
 const REST_MS = 700;
 
 /** An attempt that is being made: its state, and its words on their way to the server. */
 export function useAttempt(guide: GuideView, attempt: AttemptView) {
-  const { api, viewer } = useProgramme();
-  const notify = useNotice();
+  const { api } = useProgramme();
   const client = useQueryClient();
   const { change } = useChanges();
   const steps = useMemo(() => guide.version?.steps ?? [], [guide.version]);
   const [state, dispatch] = useReducer(reduceGuide, null, () => createGuideState(attempt, steps));
-  const [waiting, setWaiting] = useState(0);
-  const [refusals, setRefusals] = useState<Readonly<Record<number, string>>>({});
-  const outbox = useMemo(
-    () =>
-      createOutbox({
-        shelf: openShelf(viewer.person.id),
-        onWaiting: setWaiting,
-        onRefused: ({ stepIndex }, error) => {
-          setRefusals((all) => ({ ...all, [stepIndex]: error.message }));
-          notify({ kind: 'problem', text: `Step ${stepIndex + 1}: ${error.message}` });
-        },
-        onUnkept: ({ stepIndex }) =>
-          notify({ kind: 'problem', text: `Step ${stepIndex + 1} is not kept in this browser. Leave this page open until it is sent.` }),
-      }),
-    [viewer.person.id, notify],
-  );
-  useEffect(() => {
-    // What was refused before this page was opened is shown where it belongs, with its words.
-    outbox.listRefused(attempt.id).then(
-      (items) => {
-        const words = items.flatMap(({ item }) => (item.kind === 'step' ? [[item.stepIndex, toStepWord(item.word)] as const] : []));
-        if (words.length > 0) dispatch({ kind: 'restore', words: Object.fromEntries(words) });
-        setRefusals((all) => ({ ...Object.fromEntries(items.map(({ item, why }) => [item.stepIndex, why])), ...all }));
-      },
-      () => undefined,
-    );
-    outbox.listWaiting(attempt.id).then(
-      (items) => {
-        const words = items.flatMap((item) => (item.kind === 'step' ? [[item.stepIndex, toStepWord(item.word)] as const] : []));
-        if (words.length > 0) dispatch({ kind: 'restore', words: Object.fromEntries(words) });
-        // What waits goes out by itself; while the server is away that is shown as a count.
-        outbox.flush().catch(() => undefined);
-      },
-      () =>
-        notify({ kind: 'problem', text: 'What this browser still had to send cannot be read. Look through the steps before you go on.' }),
-    );
-  }, [outbox, attempt.id, notify]);
-
+  const { outbox, waiting, refusals, forget } = useOutbox(attempt.id, dispatch);
   const findKeepField = (stepIndex: number): Field | null => {
     const name = steps[stepIndex]?.keepAs;
     if (name === undefined) return null;
@@ -81,8 +41,7 @@ export function useAttempt(guide: GuideView, attempt: AttemptView) {
       at: new Date().toISOString(),
       ...(check ? { kept: check.ok ? check.value : '' } : {}),
     };
-    setRefusals(({ [stepIndex]: _, ...others }) => others);
-    if (refusals[stepIndex] !== undefined) outbox.forgetRefused(attempt.id, stepIndex).catch(() => undefined);
+    forget(stepIndex);
     void outbox.put({ kind: 'step', api, attemptId: attempt.id, stepIndex, word: recorded });
   };
   /** A value that is half typed yet does not undo a step that passed. */
@@ -122,7 +81,3 @@ export function useAttempt(guide: GuideView, attempt: AttemptView) {
 }
 
 export type AttemptRecorder = ReturnType<typeof useAttempt>;
-
-function toStepWord(word: RecordStep): StepWord {
-  return { outcome: word.outcome, note: word.note, kept: word.kept ?? '' };
-}
