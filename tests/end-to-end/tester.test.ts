@@ -46,7 +46,7 @@ describe('what a tester does beside the walk', () => {
       () => !document.body.innerText.includes('You should see') && document.body.innerText.includes('It worked'),
     );
     await karim.press('Show the whole guide');
-    await karim.sees('Leave this step out');
+    await karim.sees('Leave it out');
   });
 
   it('cannot go on: a reason is asked for, the run is blocked, and the hold names it', async () => {

@@ -160,7 +160,7 @@ describe('the walk', () => {
     await first.sees('Step 2 of 4');
     await first.sees('Mill Lane');
     await first.press('It worked');
-    await first.press('Leave this step out');
+    await first.press('Leave it out');
     await first.sees('Step 4 of 4');
     await first.type('Type the Lamp report no. that you see', '4471');
     await first.press('It worked');
