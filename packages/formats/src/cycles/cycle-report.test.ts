@@ -76,9 +76,40 @@ describe('the report of a cycle', () => {
     expect(toCycleTables(cycle).map(({ sheet, rows }) => [sheet, rows.length])).toEqual([
       ['Cycle', 1],
       ['Processes', 1],
+      ['Reservations', 0],
       ['Teams', 1],
       ['Runs', 2],
       ['Defects', 1],
       ['Scope changes', 1],
     ]));
+
+  it('has reservations as rows, and nothing below an accepted node is open', () => {
+    const signOff = {
+      ...{
+        decision: 'accepted with reservations',
+        reason: 'Good enough',
+        by: 'Greta Holm',
+        at: '26 November 2026',
+        counts,
+        hasMoved: false,
+      },
+      reservations: [{ text: 'Charges', dueOn: '2027-01-15' }],
+    };
+    const tree = [
+      { ...node, signOff },
+      { ...node, code: 'NS-1', depth: 1 },
+      { ...node, code: 'NS-1.1', depth: 2, signOff: { ...signOff, decision: 'refused', reservations: [] } },
+      { ...node, code: 'LR' },
+      { ...node, code: 'LR-1', depth: 1 },
+    ];
+    const sheetOf = (name: string) => toCycleTables({ ...cycle, nodes: tree }).find(({ sheet }) => sheet === name)?.rows ?? [];
+    expect(sheetOf('Reservations')).toEqual([['NS', 'New supply', 'Charges', '2027-01-15', 'Greta Holm', '26 November 2026']]);
+    expect(sheetOf('Processes').map((row) => [row[0], row[2], row.at(-2)])).toEqual([
+      ['NS', 1, 'accepted with reservations'],
+      ['NS-1', 2, 'accepted with reservations with NS'],
+      ['NS-1.1', 3, 'refused'],
+      ['LR', 1, 'open'],
+      ['LR-1', 2, 'open'],
+    ]);
+  });
 });

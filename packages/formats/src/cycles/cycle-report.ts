@@ -161,7 +161,7 @@ export function writeCycleReport(cycle: ReportedCycle, head: DocumentHead): stri
         `${'  '.repeat(node.depth)}${node.name}`,
         node.owner ?? '',
         ...figuresOf(node.counts),
-        node.signOff?.decision ?? 'open',
+        nameDecision(cycle.nodes, node),
       ]),
     ),
     heading(2, 'By team'),
@@ -199,6 +199,18 @@ export function writeCycleReport(cycle: ReportedCycle, head: DocumentHead): stri
   return writePage(head, toLines(body), { style: STYLE, isWide: true });
 }
 
+/** What was decided on a node, or on one above it: what stands below an accepted stream is not open any more. Nodes come in map order. */
+function nameDecision(nodes: readonly ReportedNode[], node: ReportedNode): string {
+  if (node.signOff) return node.signOff.decision;
+  let { depth } = node;
+  for (const above of nodes.slice(0, nodes.indexOf(node)).reverse()) {
+    if (above.depth >= depth) continue;
+    depth = above.depth;
+    if (above.signOff && above.signOff.decision !== 'refused') return `${above.signOff.decision} with ${above.code}`;
+  }
+  return 'open';
+}
+
 /** The same as sheets of a workbook. */
 export function toCycleTables(cycle: ReportedCycle): OutTable[] {
   const figures = ({ passed, failed, blocked, skipped, ...rest }: Counts) => [
@@ -222,15 +234,20 @@ export function toCycleTables(cycle: ReportedCycle): OutTable[] {
     },
     {
       sheet: 'Processes',
-      headings: ['Code', 'Process', 'Owner', ...FIGURE_HEADS, 'Decision', 'Reason'],
+      headings: ['Code', 'Process', 'Level', 'Owner', ...FIGURE_HEADS, 'Decision', 'Reason'],
       rows: cycle.nodes.map((node) => [
-        node.code,
-        node.name,
-        node.owner ?? '',
+        ...[node.code, node.name, node.depth + 1, node.owner ?? ''],
         ...figures(node.counts),
-        node.signOff?.decision ?? 'open',
+        nameDecision(cycle.nodes, node),
         node.signOff?.reason ?? '',
       ]),
+    },
+    {
+      sheet: 'Reservations',
+      headings: ['Code', 'Process', 'Reservation', 'Until', 'Who', 'When'],
+      rows: cycle.nodes.flatMap(({ code, name, signOff }) =>
+        (signOff?.reservations ?? []).map(({ text, dueOn }) => [code, name, text, dueOn, signOff?.by ?? '', signOff?.at ?? '']),
+      ),
     },
     {
       sheet: 'Teams',

@@ -21,6 +21,7 @@ import { signOffs } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { people } from '../schema/people.ts';
 import { turns } from '../schema/turns.ts';
+import { tellRefused } from '../mails/tell.ts';
 import { lockCycle, requireCycle } from './require-cycle.ts';
 
 /** What each process owner decides on: the nodes that the cycle touches, with figures, what is open, and the decisions so far. */
@@ -165,6 +166,7 @@ export const signOffNode: Operation<{ code: string; signOff: SignOff }, { done: 
     if (differs(own.counts, signOff.seen))
       throw new AppError('conflict', 'The figures have moved since you looked. Look again, then decide.');
     await writeSignOff(context, cycle, entry.node.id, { signOff, own, criteria: checkExit(cycle.rules.exit, own) });
+    if (signOff.decision === 'refused') await tellRefused(context, { cycle: cycle.code, node: entry.node, reason: signOff.reason });
     return { done: true };
   },
 };

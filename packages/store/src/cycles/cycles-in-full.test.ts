@@ -262,6 +262,13 @@ describe('cycles in full', () => {
       await expect(
         db.perform(greta, signOffNode, { code: 'ACC-2', signOff: { ...sign, seen: { ...(sign.seen as object), passed: 1 } as never } }),
       ).rejects.toThrow('figures have moved');
+      // A refusal is told to the leads.
+      await db.perform(greta, signOffNode, {
+        code: 'ACC-2',
+        signOff: { ...sign, decision: 'refused', reason: 'No tariffs', reservations: [] },
+      });
+      const letters = (await db.store.db.select().from(mails)).filter(({ subject }) => subject === 'Refused: New supply');
+      expect(letters.map(({ to, text }) => [to, text.includes('No tariffs')])).toEqual([['lea.marsh@brindlemere.example', true]]);
       await db.perform(greta, signOffNode, { code: 'ACC-2', signOff: sign });
       const after = await node();
       expect(after?.signOff).toMatchObject({

@@ -89,6 +89,21 @@ export async function tellBlocked(context: Context, turn: TurnFacts, why: string
   });
 }
 
+/** Says to the leads that an owner has refused a node. */
+export async function tellRefused(
+  context: Context,
+  {
+    cycle,
+    node,
+    reason,
+  }: { readonly cycle: string; readonly node: { readonly code: string; readonly name: string }; readonly reason: string },
+): Promise<void> {
+  await tellLeads(context, {
+    subject: `Refused: ${node.name}`,
+    text: `${await nameActor(context)} has refused ${node.name} (${node.code}) in ${cycle}: ${reason}\n\n${SITE}/${context.actor.programmeKey}/cycles/${cycle}?view=acceptance&node=${node.code}`,
+  });
+}
+
 /** Says to whoever has a turn that what blocked it is out of the way. */
 export async function tellLifted(context: Context, turn: TurnFacts, word: string): Promise<void> {
   if (turn.assigneeId === null) return;
