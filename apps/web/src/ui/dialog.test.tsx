@@ -28,6 +28,7 @@ describe('a dialog', () => {
     await user.click(document.body);
     expect(onClose).not.toHaveBeenCalled();
     expect(screen.getByRole('textbox', { name: 'Word' })).toHaveProperty('value', 'a long story');
+    await user.click(screen.getByRole('textbox', { name: 'Word' }));
     await user.keyboard('{Escape}');
     expect(onClose).toHaveBeenCalledTimes(1);
   });
