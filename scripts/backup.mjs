@@ -13,10 +13,10 @@ await runMain(async () => {
   const database = await openDatabase('kindred_baton');
   try {
     const before = await fingerprint(database.url);
-    await dump(database.url, file);
+    dump(database.url, file);
     const after = await fingerprint(database.url);
     const restored = await withSpare(database.url, async (url) => {
-      await load(url, file);
+      load(url, file);
       return fingerprint(url);
     });
     // What people write meanwhile is in the file or not; all else must be the same, row by row.

@@ -17,7 +17,7 @@ await runMain(async () => {
   const database = await openDatabase('kindred_baton');
   try {
     await requireLosable(database.url, `restore ${name}`, args);
-    await load(database.url, file);
+    load(database.url, file);
     // A backup of an older release is brought up to date.
     prepareStore(database.url);
     const own = await listProgrammes(database.url);

@@ -5,16 +5,25 @@ import { SetupError } from './say.mjs';
 
 const FILE = () => path.join(DATA, 'running');
 
-/** The process that has the data folder now, and where it answers; null: none. */
+/** When a process began, in ticks since the machine started: numbers of processes are used again, also for this very one. */
+function readStart(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]?.split(' ')[19] ?? '';
+  } catch {
+    return '';
+  }
+}
+
+/** Where the process answers that has the data folder now; null: none, or one that was ended without tidying up. */
 function findHolder() {
   if (!existsSync(FILE())) return null;
-  const [pid, port] = readFileSync(FILE(), 'utf8').split(' ').map(Number);
+  const [pid, port, start = ''] = readFileSync(FILE(), 'utf8').trim().split(' ');
   try {
-    process.kill(pid, 0);
-    return { pid, port };
+    process.kill(Number(pid), 0);
   } catch {
     return null;
   }
+  return readStart(pid) === start ? { port: Number(port) } : null;
 }
 
 /** Refuses while another start has the data folder: two would stop each other's database. A database of one's own is not claimed. */
@@ -31,6 +40,6 @@ export function claimFolder(port) {
   requireFree();
   if (process.env.DATABASE_URL) return () => undefined;
   mkdirSync(DATA, { recursive: true });
-  writeFileSync(FILE(), `${process.pid} ${port}`);
+  writeFileSync(FILE(), `${process.pid} ${port} ${readStart(process.pid)}`);
   return () => rmSync(FILE(), { force: true });
 }

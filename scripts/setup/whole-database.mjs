@@ -1,8 +1,8 @@
-import { createWriteStream } from 'node:fs';
-import { spawn } from 'node:child_process';
-import { pipeline } from 'node:stream/promises';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { requirePostgres } from './debian.mjs';
+import { tryRun } from './run.mjs';
 import { SetupError } from './say.mjs';
 
 /** What a database holds, asked in its own words. */
@@ -47,47 +47,34 @@ export async function requireLosable(url, command, args) {
   );
 }
 
-/** Runs one of PostgreSQL's programs with files as its input and output; its failure becomes a sentence. */
-async function runTool(name, args, { from, to, why }) {
-  const child = spawn(path.join(requirePostgres(), name), args, { stdio: [from ? 'pipe' : 'ignore', 'pipe', 'pipe'] });
-  let problem = '';
-  child.stderr.on('data', (piece) => (problem = `${problem}${piece}`.slice(-2_000)));
-  const ended = new Promise((resolve, reject) => {
-    child.on('error', reject);
-    child.on('close', resolve);
-  });
-  await Promise.all([
-    from ? pipeline(from, child.stdin).catch(() => undefined) : undefined,
-    to ? pipeline(child.stdout, to) : child.stdout.resume(),
-  ]);
-  if ((await ended) !== 0) throw new SetupError(`${why}: ${problem.trim().split('\n').slice(-2).join(' ')}`);
+/** Runs one of PostgreSQL's programs to its end; its failure becomes a sentence. */
+function runTool(name, args, why) {
+  const ran = tryRun(path.join(requirePostgres(), name), args);
+  if (!ran.ok) throw new SetupError(`${why}: ${ran.output.split('\n').slice(-2).join(' ')}`);
 }
 
 /** The whole database in one file, in PostgreSQL's own archive format. */
 export const dump = (url, file) =>
-  runTool('pg_dump', ['--format=custom', '--no-owner', '--dbname', url], { to: createWriteStream(file), why: 'The backup was not made' });
+  runTool('pg_dump', ['--format=custom', '--no-owner', `--file=${file}`, '--dbname', url], 'The backup was not made');
 
-const EMPTY = 'drop schema public cascade; drop schema if exists drizzle cascade; create schema public;\n';
+const EMPTY = 'drop schema public cascade; drop schema if exists drizzle cascade; create schema public;';
 
 export const empty = (url) => ask(url, EMPTY);
 
-/** Puts the file in the place of all that the database holds: everything or nothing. */
-export async function load(url, file) {
-  const { PassThrough } = await import('node:stream');
-  const script = new PassThrough();
-  script.write(EMPTY);
-  const why = 'The file was not restored; the database is as it was';
-  await Promise.all([
-    runTool('pg_restore', ['--no-owner', '--file=-', file], {
-      to: script,
-      why: `${file} is no backup of Kindred Baton, or is broken`,
-    }).catch((error) => {
-      // Half a script must not be run to its end.
-      script.destroy();
-      throw error;
-    }),
-    runTool('psql', ['-X', '-q', '--single-transaction', '--set=ON_ERROR_STOP=1', '--dbname', url], { from: script, why }),
-  ]);
+/**
+ * Puts the file in the place of all that the database holds: everything or nothing. The archive is read to its end before anything is touched: of one
+ * that breaks off in the middle, the half must never be taken for the whole.
+ */
+export function load(url, file) {
+  const folder = mkdtempSync(path.join(tmpdir(), 'kindred-baton-restore-'));
+  const script = path.join(folder, 'all.sql');
+  try {
+    runTool('pg_restore', ['--no-owner', `--file=${script}`, file], `${file} is no backup of Kindred Baton, or is broken`);
+    const args = ['-X', '-q', '--single-transaction', '--set=ON_ERROR_STOP=1', '--dbname', url, '-c', EMPTY, '-f', script];
+    runTool('psql', args, 'The file was not restored; the database is as it was');
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
 }
 
 /** A fingerprint of every row of every table. */

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { chmodSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -60,7 +60,14 @@ describe('what is stored', () => {
     expect(run('restore', 'all.backup').output).toContain('South (/north)');
     writeFileSync(path.join(folder, 'broken.backup'), 'no backup at all');
     expect(run('restore', 'broken.backup', '--yes', 'north').output).toContain('is no backup of Kindred Baton');
+    // One that breaks off in the middle is broken too: its half is not taken for the whole.
+    const whole = readFileSync(path.join(folder, 'all.backup'));
+    for (const share of [0.3, 0.6, 0.95]) {
+      writeFileSync(path.join(folder, 'half.backup'), whole.subarray(0, Math.floor(share * whole.length)));
+      expect(run('restore', 'half.backup', '--yes', 'north').output).toContain('is no backup of Kindred Baton, or is broken');
+    }
     expect((await ask("select name from programmes where key = 'north'"))[0]).toEqual({ name: 'South' });
+    expect((await ask('select distinct title from turns'))[0]).toEqual({ title: 'lost' });
     expect(run('restore', 'all.backup', '--yes', 'north').output).toContain('Restored: the demo as it was, North.');
     expect(await ask('select id, title from turns order by id')).toEqual(before);
   });
