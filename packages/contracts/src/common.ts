@@ -48,3 +48,11 @@ export const evidenceSchema = z.object({
   size: z.int(),
 });
 export type EvidenceView = z.infer<typeof evidenceSchema>;
+
+/** An address of the web: what is typed without https:// is taken with it. */
+export const addressSchema = z
+  .string()
+  .trim()
+  .max(2_000)
+  .transform((text) => (/^[a-z][a-z0-9+.-]*:\/\//i.test(text) ? text : `https://${text}`))
+  .pipe(z.url({ protocol: /^https?$/, error: 'That is no address; write it like https://example.org.' }));

@@ -4,6 +4,7 @@ import { codeSchema, daySchema, idSchema } from './common.ts';
 import { createCycleSchema } from './cycles/cycle.ts';
 import { logDefectSchema, moveDefectSchema } from './defects/defect.ts';
 import { ERROR_STATUS } from './errors.ts';
+import { changeProgrammeSchema } from './programmes/programme.ts';
 import { progressQuerySchema } from './progress/progress.ts';
 import { scenarioEditSchema } from './scenarios/scenario.ts';
 import { saveTestSchema } from './tests/test.ts';
@@ -26,6 +27,17 @@ describe('what comes in is checked', () => {
       idSchema<'turn'>().safeParse('1').success,
       idSchema<'turn'>().safeParse(ID).success,
     ]).toEqual([false, true, false, true]);
+  });
+
+  it('an address may come without https://, and is one of the web', () => {
+    const hookOf = (defectHook: string) => changeProgrammeSchema.safeParse({ defectHook }).data?.defectHook;
+    expect(['', ' tracker.example/in ', 'http://tracker.example', 'localhost:8080/x'].map(hookOf)).toEqual([
+      '',
+      'https://tracker.example/in',
+      'http://tracker.example',
+      'https://localhost:8080/x',
+    ]);
+    expect(['javascript:alert(1)', 'ftp://tracker.example', 'two words'].map(hookOf)).toEqual([undefined, undefined, undefined]);
   });
 
   it('a cycle does not end before it starts', () => {

@@ -1,15 +1,14 @@
 import { z } from 'zod';
 import { asksWhy, DEFECT_KINDS, DEFECT_LINK_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, daySchema, idSchema, momentSchema, prioritySchema } from '../common.ts';
+import { addressSchema, codeSchema, daySchema, idSchema, momentSchema, prioritySchema } from '../common.ts';
 import { evidenceSchema } from '../common.ts';
 
-const defectLinkSchema = z
-  .object({ kind: z.enum(DEFECT_LINK_KINDS), to: z.string().trim().min(1, 'Say which defect, or where.').max(500) })
-  .refine(({ kind, to }) => kind !== 'tracked at' || /^https?:\/\//.test(to), {
-    message: 'An address begins with https://.',
-    path: ['to'],
-  });
+const linkTargetSchema = z.string().trim().min(1, 'Say which defect, or where.').max(500);
+const defectLinkSchema = z.union([
+  z.object({ kind: z.literal('tracked at'), to: linkTargetSchema.pipe(addressSchema) }),
+  z.object({ kind: z.enum(DEFECT_LINK_KINDS).exclude(['tracked at']), to: linkTargetSchema }),
+]);
 
 const defectBase = {
   code: z.string(),

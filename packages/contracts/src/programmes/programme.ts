@@ -5,7 +5,7 @@ import type { Right, Role } from '@kindred-baton/core/programmes/roles';
 import { ROLES } from '@kindred-baton/core/programmes/roles';
 import { NOTICES } from '@kindred-baton/core/programmes/notices';
 import type { Notice } from '@kindred-baton/core/programmes/notices';
-import { countsSchema, daySchema, idSchema, momentSchema, nameSchema, namedSchema, personSchema } from '../common.ts';
+import { addressSchema, countsSchema, daySchema, idSchema, momentSchema, nameSchema, namedSchema, personSchema } from '../common.ts';
 
 /** Who is looking, in which programme, and what the screens may offer. The server checks each request all the same. */
 export interface Viewer {
@@ -121,7 +121,7 @@ export const changeProgrammeSchema = z.object({
     .trim()
     .regex(/^[A-Za-z][A-Za-z0-9]{0,9}$/, 'A prefix has letters and digits, ten at most.')
     .optional(),
-  defectHook: z.union([z.literal(''), z.url({ protocol: /^https?$/, error: 'An address begins with https://.' })]).optional(),
+  defectHook: z.union([z.literal(''), addressSchema]).optional(),
   severityNames: severityNamesSchema.optional(),
 });
 export type ChangeProgramme = z.infer<typeof changeProgrammeSchema>;
@@ -130,7 +130,7 @@ export const saveApplicationSchema = z.object({ name: nameSchema });
 export const saveEnvironmentSchema = z.object({
   name: nameSchema,
   /** By application; an empty address takes it away. */
-  addresses: z.record(z.uuid(), z.union([z.literal(''), z.url({ protocol: /^https?$/, error: 'An address begins with https://.' })])),
+  addresses: z.record(z.uuid(), z.union([z.literal(''), addressSchema])),
 });
 export type SaveEnvironment = z.infer<typeof saveEnvironmentSchema>;
 

@@ -1,3 +1,4 @@
+import { createTaker } from './create-taker.ts';
 import { proposeCode } from '../map/code-scheme.ts';
 import { pushTo } from '../push-to.ts';
 import { toNameKey } from '../values/field.ts';
@@ -68,7 +69,7 @@ export interface CompareOptions {
 
 /**
  * Compares a process list with the map, node by node and field by field. A node is known by its code, or, where the file gives
- * none, by its name below the same parent; a new one without a code gets the scheme’s next. *Missing* are the nodes below
+ * none, by its name below the same parent (siblings of one name in their order); a new one without a code gets the scheme’s next. *Missing* are the nodes below
  * the same place that the file does not have. Cost O(entries + nodes).
  */
 export function compareMap(
@@ -77,7 +78,7 @@ export function compareMap(
   { below, addsNames = false }: CompareOptions,
 ): MapComparison {
   const byCode = new Map(around.nodes.map((node) => [node.code, node]));
-  const byName = new Map(around.nodes.map((node) => [toPathKey(node.parent, node.name), node]));
+  const named = createTaker(around.nodes, ({ parent, name }) => toPathKey(parent, name));
   const taken = new Set([...byCode.keys(), ...entries.flatMap(({ code }) => code ?? [])]);
   const depthOf = new Map<string, number>();
   for (const node of around.nodes) depthOf.set(node.code, node.parent === null ? 0 : (depthOf.get(node.parent) ?? 0) + 1);
@@ -86,7 +87,7 @@ export function compareMap(
   const differences = entries.map((entry): MapDifference => {
     const parent = entry.parent >= 0 ? (codes[entry.parent] ?? null) : (entry.outerParent ?? below);
     const depth = parent === null ? 0 : (depthOf.get(parent) ?? 0) + 1;
-    const known = entry.code === null ? byName.get(toPathKey(parent, entry.name)) : byCode.get(entry.code);
+    const known = entry.code === null ? named(toPathKey(parent, entry.name)) : byCode.get(entry.code);
     const isTaken = (code: string) => taken.has(code);
     const code = known?.code ?? entry.code ?? proposeCode({ scheme: around.scheme, depth, parent, name: entry.name, isTaken });
     taken.add(code);

@@ -1,3 +1,4 @@
+import { createTaker } from './create-taker.ts';
 import type { Priority } from '../values/priority.ts';
 import { compareVersions } from '../tests/compare-versions.ts';
 import type { Step } from '../tests/step.ts';
@@ -56,7 +57,7 @@ export interface TestSurroundings {
 }
 
 /**
- * Compares a list of tests with the library, by code, else by name; what the list does not say stays. A new test without a code gets
+ * Compares a list of tests with the library, by code, else by name (those of one name in their order); what the list does not say stays. A new test without a code gets
  * the next free one; one without an activity goes to `activity`. Cost O(entries + tests + steps²  of each changed test).
  */
 export function compareTests(
@@ -65,7 +66,7 @@ export function compareTests(
   { activity }: { readonly activity: string | null },
 ): TestComparison {
   const byCode = new Map(around.tests.map((test) => [test.code.toLowerCase(), test]));
-  const byName = new Map(around.tests.map((test) => [toNameKey(test.name), test]));
+  const named = createTaker(around.tests, ({ name }) => toNameKey(name));
   const codes = new Set([
     ...around.tests.map(({ code }) => code.toLowerCase()),
     ...entries.flatMap(({ code }) => (code === null ? [] : [code.toLowerCase()])),
@@ -74,7 +75,7 @@ export function compareTests(
   const problems: ImportProblem[] = [];
   const seen = new Set<string>();
   const differences = entries.map((entry) => {
-    const known = entry.code === null ? byName.get(toNameKey(entry.name)) : byCode.get(entry.code.toLowerCase());
+    const known = entry.code === null ? named(toNameKey(entry.name)) : byCode.get(entry.code.toLowerCase());
     const fail = (message: string, column?: string) =>
       problems.push({ ...entry.place, ...(column === undefined ? {} : { column }), message });
     const code = known?.code ?? entry.code ?? takeFreeCode(codes);

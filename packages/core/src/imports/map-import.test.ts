@@ -182,6 +182,21 @@ describe('a list against the map', () => {
     ]);
   });
 
+  it('takes siblings of one name for as many nodes, first and again', () => {
+    const twins = table(['Name'], ['Fresh'], ['  Check'], ['  Pay'], ['  Check']);
+    const { entries } = readMapTable(twins, guessMapMapping(twins));
+    const first = compareMap(entries, around, { below: null }).differences.filter(({ kind }) => kind !== 'missing');
+    expect(first.map(({ kind, name }) => [kind, name])).toEqual([
+      ['new', 'Fresh'],
+      ['new', 'Check'],
+      ['new', 'Pay'],
+      ['new', 'Check'],
+    ]);
+    const stored = first.map(({ code, name, parent }) => ({ ...around.nodes[0]!, code, name, parent, isRetired: false }));
+    const again = compareMap(entries, { ...around, nodes: stored }, { below: null }).differences;
+    expect(again.map(({ kind, code }) => [kind === 'new' || kind === 'missing', code])).toEqual(first.map(({ code }) => [false, code]));
+  });
+
   it('goes below a node of the map, and tells what is too deep or unknown', () => {
     const list = table(['Code', 'Name', 'Team'], ['1', 'One', 'Nobody'], ['1.1', 'Two', 'Nobody'], ['1.1.1', 'Three', '']);
     const { differences, problems } = compare(list, 'A');

@@ -2,7 +2,7 @@ import { pushTo } from '../push-to.ts';
 import type { ScenarioFile } from '../scenarios/scenario-file.ts';
 import type { ImportProblem, Place } from '../tables/place.ts';
 import { deriveInterface } from '../tests/interface.ts';
-import { checkValue } from '../values/check-value.ts';
+import { checkCell } from '../scenarios/check-cells.ts';
 import type { Field } from '../values/field.ts';
 import { toNameKey } from '../values/field.ts';
 import { arrangeEntries } from './arrange-entries.ts';
@@ -141,8 +141,8 @@ function checkRowValues(
 ): { column: string; message: string }[] {
   return Object.entries(values).flatMap(([column, value]) => {
     const field = fieldOf.get(toNameKey(column));
-    if (!field || value === '') return [];
-    const check = checkValue(field, value);
+    if (!field) return [];
+    const check = checkCell(field, value, null);
     return check.ok ? [] : [{ column, message: check.message }];
   });
 }

@@ -57,7 +57,8 @@ function toText(value: unknown, nameOf: (id: string) => string | undefined): str
   return String(value);
 }
 
-/** environmentId → environment, endsOn → ends on. */
+/** environmentId → environment, endsOn → ends on; what people named themselves stays as it is. */
 function toWords(name: string): string {
+  if (!/^[a-z][A-Za-z]*$/.test(name)) return name;
   return name.replace(/Id$/, '').replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 }

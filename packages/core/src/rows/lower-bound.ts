@@ -6,11 +6,13 @@ import type { RowModel } from './row-model.ts';
  * cover all pairs of at most C(n − 1, ⌈n / 2⌉) two-valued columns (D. J. Kleitman and J. Spencer 1973, G. Katona 1973; from memory).
  */
 export function getLowerBound(model: RowModel, allowed: AllowedRows, mostOfOneSet: number): number {
+  // A column that has invalid classes alone takes the one that a row may have: no invalid class of another is ever tried.
+  const isTaken = model.isInvalid.some((classes) => classes.length > 0 && classes.every(Boolean));
   const others = model.isInvalid.map((classes) => classes.filter((isInvalid) => !isInvalid).length);
   const invalidRows = model.isInvalid.reduce((sum, classes, column) => {
     const count = classes.filter(Boolean).length;
     // Forbidden combinations may take pairs away; such columns say nothing here.
-    if (count === 0 || allowed.isBound(column)) return sum;
+    if (count === 0 || isTaken || allowed.isBound(column)) return sum;
     const widest = Math.max(1, ...others.filter((_, other) => other !== column && !allowed.isBound(other)));
     return sum + count * widest;
   }, 0);

@@ -138,6 +138,9 @@ function joinRows(rows: readonly Row[], allowed: AllowedRows): Row[] {
 }
 
 function findImpossible(setup: ClassSetup, { model, mustHave }: ReadSetup, allowed: AllowedRows): string | null {
+  const withoutValid = setup.columns.filter(({ classes }) => classes.every(({ kind }) => kind === 'invalid')).map(({ name }) => name);
+  if (withoutValid.length > 1)
+    return `${new Intl.ListFormat('en').format(withoutValid)} have invalid classes alone, and a row tries one at a time. Give one of them a valid class.`;
   if (!allowed.canComplete(new Int16Array(model.sizes.length).fill(-1)))
     return 'The forbidden combinations leave no row at all. Take one of them out.';
   const lost = mustHave.find((row) => !allowed.canComplete(row));

@@ -55,6 +55,16 @@ describe('a scenario as a file', () => {
     expect(read.warnings).toEqual(['Leg 2, Price the quote, is taken for the test BIL-01, which has that name.']);
   });
 
+  it('takes two data rows of one name for two', () => {
+    const row = { name: 'Small', values: { Band: 'A' } };
+    const written = { ...file([]), data: { columns: document.columns, rows: [row, { ...row, values: { Band: 'B' } }] } };
+    const read = readScenarioFile(written, context(document));
+    expect(read.document.rows.map(({ id, values }) => [id, values['Band']])).toEqual([
+      ['r', 'A'],
+      ['new1', 'B'],
+    ]);
+  });
+
   it('tells what it cannot find, and keeps it in words', () => {
     const read = readScenarioFile(
       file([fileLeg({ key: 'x', test: 'GONE', lane: 'Legal', persona: 'Judge', after: ['nobody'] })]),

@@ -193,5 +193,12 @@ function readData({ data }: ScenarioFile, { before, createId }: FileContext): Om
   const kept = { columns: before?.columns ?? [], rows: before?.rows ?? [], classes: before?.classes ?? null };
   if (data === null) return kept;
   const idOf = new Map(kept.rows.map(({ id, name }) => [toNameKey(name), id]));
-  return { ...kept, columns: data.columns, rows: data.rows.map((row) => ({ ...row, id: idOf.get(toNameKey(row.name)) ?? createId() })) };
+  // Of two rows of one name the first is the row that is there, the second a new one.
+  const takeId = (key: string) => {
+    const id = idOf.get(key);
+    idOf.delete(key);
+    return id;
+  };
+  const rows = data.rows.map((row) => ({ ...row, id: takeId(toNameKey(row.name)) ?? createId() }));
+  return { ...kept, columns: data.columns, rows };
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Field, FieldType } from '../values/field.ts';
 import type { DrawnTest } from './draw-legs.ts';
 import { toLegView } from './draw-legs.ts';
+import { findWrongCells, whyNotAgreed } from './check-cells.ts';
 import { editScenario } from './edit-scenario.ts';
 import { findFindings, findWaysOut } from './findings/rules.ts';
 import type { LegDocument, ScenarioDocument } from './scenario-document.ts';
@@ -87,6 +88,55 @@ describe('ways out of a finding', () => {
   it('show where another test is found', () => {
     expect(tryOut('retired-test', { a: test([], [], { isRetired: true }) })).toEqual(['Put another test in its place …']);
     expect(tryOut('open-leg', { a: test([], []) }, { a: { test: null, title: 'Open' } })).toEqual(['Find a test that fits …']);
+  });
+});
+
+describe('values of data rows that are not of their column’s type', () => {
+  const length = field('Pipe length', 'number');
+  const document: ScenarioDocument = {
+    legs: [createLeg({ id: 'a', test: 'a' }), createLeg({ id: 'b', test: 'b' })],
+    columns: [length, field('Note')],
+    rows: [
+      { id: '1', name: 'Short', values: { 'Pipe length': '12.5', Note: 'long' } },
+      { id: '2', name: 'Long', values: { 'Pipe length': 'long' } },
+      { id: '3', name: 'Open', values: { 'Pipe length': '' } },
+      { id: '4', name: 'Later', values: { 'Pipe length': '{today + 3 days}' } },
+      { id: '5', name: 'Below', values: { 'Pipe length': 'none' } },
+      { id: '6', name: 'Longer', values: { 'Pipe length': 'longer' } },
+    ],
+    classes: {
+      ...{ strength: 2, forbidden: [], mustHave: [] },
+      columns: [{ name: 'pipe length', classes: [{ value: 'None', kind: 'invalid' }] }],
+    },
+  };
+  const chain = wireChain(
+    [test([], []), test([length], [])].map((drawn, at) => toLegView(document.legs[at]!, drawn)),
+    document.columns,
+  );
+  const findIn = (data: ScenarioDocument) =>
+    findFindings({ chain, isInOpenCycle: false, data }).filter(({ rule }) => rule === 'wrong-cells');
+
+  it('are one finding a column, at the leg that takes it; what is made later and what is there to be refused is none', () => {
+    const found = findIn(document);
+    expect(found.map(({ leg, weight, message }) => [leg, weight, message])).toEqual([
+      ['b', 'warning', 'Data row “Long”: Pipe length should be a number such as 12.50; “long” is not one. So is 1 more.'],
+    ]);
+    expect(findFindings({ chain, isInOpenCycle: false }).some(({ rule }) => rule === 'wrong-cells')).toBe(false);
+    const [look, edit] = findWaysOut(found[0]!, chain);
+    expect(look?.label).toBe('Open the data rows');
+    const edited = edit?.kind === 'edit' ? editScenario(document, edit.edits) : undefined;
+    expect(edited?.ok && edited.document.columns[0]).toEqual(field('Pipe length', 'text'));
+    expect(edited?.ok && findWrongCells(edited.document)).toEqual([]);
+  });
+
+  it('keep a scenario from being agreed, as open legs do, and having none', () => {
+    expect(whyNotAgreed(document)).toBe(
+      'has 2 values that are not of their column’s type; the first is in data row “Long”: Pipe length should be a number such as 12.50; “long” is not one.',
+    );
+    expect(whyNotAgreed({ ...document, rows: document.rows.slice(0, 2) })).toMatch(/^has a value that is not of its column’s type: “Long”/);
+    expect(whyNotAgreed({ ...document, rows: document.rows.slice(0, 1) })).toBeNull();
+    expect(whyNotAgreed({ ...document, legs: [createLeg({ id: 'c', test: null, title: 'Open' })] })).toMatch(/^has 1 open leg;/);
+    expect(whyNotAgreed({ ...document, legs: [] })).toBe('has no legs yet.');
   });
 });
 

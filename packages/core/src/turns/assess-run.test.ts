@@ -36,6 +36,14 @@ describe('a run', () => {
     expect(assessRun(turns).outcome).toBe('failed');
   });
 
+  it('is let on by a turn that was left out, whatever that one would have waited for', () => {
+    const failed = turn({ latest: { outcome: 'failed', kept: {} } });
+    const leftOut = turn({ after: [0], isLeftOut: true });
+    expect(statesOf([failed, leftOut, turn({ after: [1] })])).toEqual(['done/failed', 'done/skipped', 'ready/ready']);
+    expect(statesOf([failed, leftOut, turn({ after: [0, 1] })])[2]).toBe('waiting/held');
+    expect(statesOf([failed, leftOut, turn({ after: [1], needs: needs('Quote no.', 1) })])[2]).toBe('waiting/held');
+  });
+
   it('holds a turn whose value did not come, although its giver is over', () => {
     const turns = [turn({ latest: { outcome: 'skipped', kept: {} } }), turn({ after: [0], needs: needs('Quote no.', 0) })];
     expect(assessRun(turns).turns[1]).toMatchObject({ status: 'held', causes: [{ kind: 'value', index: 0, name: 'Quote no.' }] });

@@ -40,14 +40,14 @@ function isOver(turn: TurnView | undefined): boolean {
   return letsOn(turn.latest.outcome);
 }
 
-/** Root causes: failed or blocked turns anywhere before, and values that a finished turn should have given. */
+/** Root causes: failed or blocked turns before, values that a finished turn should have given, and the causes of whatever is not over yet; what was left out holds nobody. */
 function findCauses(turns: readonly TurnView[], turn: TurnView, before: readonly (readonly HoldCause[])[]): HoldCause[] {
   const found = new Map<string, HoldCause>();
   const add = (cause: HoldCause) => found.set(`${cause.kind} ${cause.index} ${cause.kind === 'value' ? cause.name : ''}`, cause);
   for (const index of turn.after) {
     const outcome = turns[index]?.latest?.outcome;
     if (isTrouble(outcome)) add({ kind: 'turn', index, outcome });
-    else if (outcome === undefined) before[index]?.forEach(add);
+    else if (!isOver(turns[index])) before[index]?.forEach(add);
   }
   for (const { name, source, isOptional } of turn.needs) {
     if (isOptional) continue;

@@ -14,6 +14,7 @@ import { attempts, turns } from '../schema/turns.ts';
 import { keepAssignees } from './make-turns.ts';
 import { assignToLanes, planRuns, planTurns } from './plan-runs.ts';
 import { lockCycle } from './require-cycle.ts';
+import { toDifference } from '../to-difference.ts';
 
 /** Plans a cycle: a run for each chosen data row, a turn for each leg, each turn to the least loaded person of its lane. */
 export const createCycle: Operation<CreateCycle, { code: string }> = {
@@ -63,12 +64,12 @@ export const changeCycle: Operation<{ code: string; change: ChangeCycle }, { don
       throw new AppError('invalid', `Cycle ${code} is ${cycle.state}: say why it is changed; that is kept with it.`);
     if (!isPlanning && fields.startsOn !== undefined && fields.startsOn !== cycle.startsOn)
       throw new AppError('invalid', `Cycle ${code} began on ${cycle.startsOn}; that cannot be changed any more.`);
-    const before = Object.fromEntries(Object.keys(fields).map((name) => [name, cycle[name as keyof CycleRow]]));
     if (Object.keys(fields).length > 0) await context.db.update(cycles).set(fields).where(eq(cycles.id, cycle.id));
     if (environments) await setEnvironments(context, cycle.id, environments);
     const isRemade = isPlanning && (fields.rules !== undefined || fields.startsOn !== undefined || fields.endsOn !== undefined);
     if (isRemade) await remakeTurns(context, { ...cycle, ...fields });
-    const details = { why: why ?? '', before, after: { ...fields, ...(environments ? { environments } : {}) } };
+    const { before, after } = toDifference(cycle, fields);
+    const details = { why: why ?? '', before, after: { ...after, ...(environments ? { environments } : {}) } };
     await context.record({ subject: 'cycle', subjectId: cycle.id, action: isPlanning ? 'changed' : 'changed while open', details });
     return { done: true };
   },

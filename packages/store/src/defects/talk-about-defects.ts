@@ -14,6 +14,7 @@ import { attempts, turns } from '../schema/turns.ts';
 import { changeRuns } from '../runs/change-runs.ts';
 import { lockOwnAttempt } from '../runs/own-attempt.ts';
 import { requireHand } from './change-defects.ts';
+import { toDifference } from '../to-difference.ts';
 
 /** Changes what a defect is: its title, kind, severity, priority, team, assignee, due day, links. */
 export const changeDefect: Operation<{ code: string; change: ChangeDefect }, { done: true }> = {
@@ -28,12 +29,11 @@ export const changeDefect: Operation<{ code: string; change: ChangeDefect }, { d
         .update(defects)
         .set({ ...change, changedAt: context.now })
         .where(eq(defects.id, defect.id));
-    const before = Object.fromEntries(Object.keys(change).map((name) => [name, defect[name as keyof DefectRow]]));
     await context.record({
       subject: 'defect',
       subjectId: defect.id,
       action: `changed ${Object.keys(change).map(toWord).join(', ')}`,
-      details: { before, after: change },
+      details: toDifference(defect, change),
     });
     if (change.assigneeId && change.assigneeId !== defect.assigneeId)
       await tellDefect(context, defect, [change.assigneeId], 'is yours to fix');

@@ -82,9 +82,13 @@ async function storeDiffering(context: Context, differing: RequirementComparison
     differing.map(({ after }, index) => ({ id: rows[index]?.id ?? createId<'requirement'>(), nodes: after.nodes, tests: after.tests })),
   );
   await context.record(
-    differing.map(({ kind, code, after }, index) => ({
+    differing.map(({ kind, code, after, changes }, index) => ({
       ...{ subject: 'requirement' as const, subjectId: rows[index]?.id ?? '', action: kind === 'new' ? 'added' : 'changed' },
-      details: { code, title: after.title, by: 'import' },
+      details: {
+        ...{ code, title: after.title, by: 'import' },
+        before: Object.fromEntries(changes.map(({ field, before }) => [field, before])),
+        after: Object.fromEntries(changes.map(({ field, after: now }) => [field, now])),
+      },
     })),
   );
 }

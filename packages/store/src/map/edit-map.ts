@@ -15,6 +15,7 @@ import type { MapOutlineNode, Outline } from './load-outline.ts';
 import { loadOutline } from './load-outline.ts';
 import { listSubtree, loadTree } from './load-tree.ts';
 import { storeOutline } from './store-outline.ts';
+import { toDifference } from '../to-difference.ts';
 
 /** One editor at a time: the programme’s row is the lock. */
 export async function lockMap({ db, actor }: Context): Promise<void> {
@@ -116,10 +117,12 @@ export const changeLevels: Operation<{ levels: readonly string[]; codeScheme: re
     if (levels.length < deepest) {
       throw new AppError('invalid', `The map uses ${deepest} levels; move what is on the lowest before you take one away.`);
     }
+    const [own] = await db.select().from(programmes).where(eq(programmes.id, actor.programmeId));
     await db
       .update(programmes)
       .set({ levels: [...levels], codeScheme: [...codeScheme] })
       .where(eq(programmes.id, actor.programmeId));
-    await context.record({ subject: 'programme', subjectId: actor.programmeId, action: 'levels changed', details: { levels, codeScheme } });
+    const details = toDifference(own ?? {}, { levels, codeScheme });
+    await context.record({ subject: 'programme', subjectId: actor.programmeId, action: 'levels changed', details });
   },
 };

@@ -7,6 +7,7 @@ import { createId } from '../ids.ts';
 import type { Context, Operation, Query } from '../operation.ts';
 import { personas, personaStarts } from '../schema/personas.ts';
 import { applications, environments } from '../schema/programmes.ts';
+import { toDifference } from '../to-difference.ts';
 
 /** Who steps are done as, and how each starts an application in an environment. Two queries. */
 export const listPersonas: Query<void, { personas: PersonaView[] }> = {
@@ -41,13 +42,13 @@ export const savePersona: Operation<{ id: PersonaId | null; save: SavePersona },
     const kept = known?.id ?? createId<'persona'>();
     if (known) await db.update(personas).set({ name, description }).where(eq(personas.id, kept));
     else await db.insert(personas).values({ id: kept, programmeId: actor.programmeId, name, description });
-    await db.delete(personaStarts).where(eq(personaStarts.personaId, kept));
+    const was = await db.delete(personaStarts).where(eq(personaStarts.personaId, kept)).returning({ id: personaStarts.personaId });
     if (starts.length > 0) await db.insert(personaStarts).values(starts.map((start) => ({ personaId: kept, ...start })));
     await context.record({
       subject: 'persona',
       subjectId: kept,
       action: known ? 'changed' : 'added',
-      details: { name, starts: starts.length },
+      details: toDifference({ ...known, starts: was.length }, { name, description, starts: starts.length }),
     });
     return { id: kept };
   },

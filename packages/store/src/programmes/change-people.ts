@@ -17,6 +17,7 @@ import { absences, invitations, members, programmes, teamMembers, teams } from '
 import { attempts, stepResults, turns } from '../schema/turns.ts';
 import { changeRuns } from '../runs/change-runs.ts';
 import { requireOwn } from './require-own.ts';
+import { toDifference } from '../to-difference.ts';
 
 /** Roles, teams, hours and absences of somebody. A programme always keeps somebody who can set it up. */
 export const savePerson: Operation<{ personId: PersonId; person: SavePerson }, { done: true }> = {
@@ -30,6 +31,7 @@ export const savePerson: Operation<{ personId: PersonId; person: SavePerson }, {
       person.teams.map(({ id }) => id),
     );
     await lockPeople(context);
+    const before = await loadPerson(context, personId);
     await db
       .update(members)
       .set({ roles: [...new Set(person.roles)] })
@@ -39,10 +41,33 @@ export const savePerson: Operation<{ personId: PersonId; person: SavePerson }, {
     await db.delete(absences).where(and(eq(absences.programmeId, here), eq(absences.personId, personId)));
     if (person.absences.length > 0)
       await db.insert(absences).values(person.absences.map((absence) => ({ programmeId: here, personId, ...absence })));
-    await context.record({ subject: 'programme', subjectId: personId, action: 'person changed', details: { ...person } });
+    await context.record({ subject: 'programme', subjectId: personId, action: 'person changed', details: toDifference(before, person) });
     return { done: true };
   },
 };
+
+/** What is kept of somebody, in the shape in which it is saved. */
+async function loadPerson({ db, actor }: Context, personId: PersonId): Promise<SavePerson> {
+  const here = actor.programmeId;
+  const [[member], own, away] = await Promise.all([
+    db
+      .select({ roles: members.roles })
+      .from(members)
+      .where(and(eq(members.programmeId, here), eq(members.personId, personId))),
+    db
+      .select({ id: teamMembers.teamId, hoursPerDay: teamMembers.hoursPerDay })
+      .from(teamMembers)
+      .innerJoin(teams, and(eq(teams.id, teamMembers.teamId), eq(teams.programmeId, here)))
+      .where(eq(teamMembers.personId, personId))
+      .orderBy(teams.position),
+    db
+      .select({ firstDay: absences.firstDay, lastDay: absences.lastDay, note: absences.note })
+      .from(absences)
+      .where(and(eq(absences.programmeId, here), eq(absences.personId, personId)))
+      .orderBy(absences.firstDay),
+  ]);
+  return { roles: member?.roles ?? [], teams: own, absences: away };
+}
 
 async function requireTeams({ db, actor }: Context, ids: readonly TeamId[]): Promise<void> {
   if (ids.length === 0) return;

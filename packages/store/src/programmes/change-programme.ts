@@ -1,4 +1,4 @@
-import { and, count, eq, max } from 'drizzle-orm';
+import { and, count, eq, max, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeProgramme, CreateProgramme, SaveEnvironment, SaveTeam } from '@kindred-baton/contracts/programmes/programme';
 import { checkCycleScheme } from '@kindred-baton/core/cycles/cycle-code';
@@ -12,6 +12,7 @@ import { applications, environments, installations, members, programmes, teamMem
 import { tests } from '../schema/tests.ts';
 import { turns } from '../schema/turns.ts';
 import { legs } from '../schema/scenarios.ts';
+import { toDifference } from '../to-difference.ts';
 
 /** A new programme, empty, with whoever founds it as its lead and administrator. */
 export const createProgramme: Operation<CreateProgramme, { key: string }> = {
@@ -45,6 +46,7 @@ export const changeProgramme: Operation<ChangeProgramme, { done: true }> = {
     const problem = input.cycleScheme === undefined ? null : checkCycleScheme(input.cycleScheme);
     if (problem !== null) throw new AppError('invalid', problem, { details: { problems: [{ path: 'cycleScheme', message: problem }] } });
     // A hook is told what happens from now on, not what was before.
+    const [own] = await db.select().from(programmes).where(eq(programmes.id, actor.programmeId)).for('update');
     const [last] = input.defectHook
       ? await db
           .select({ id: max(history.id) })
@@ -57,7 +59,7 @@ export const changeProgramme: Operation<ChangeProgramme, { done: true }> = {
         .update(programmes)
         .set({ ...input, ...hook })
         .where(eq(programmes.id, actor.programmeId));
-    await note(context, actor.programmeId, 'changed', input);
+    await note(context, actor.programmeId, 'changed', toDifference(own ?? {}, input));
     return { done: true };
   },
 };
@@ -65,6 +67,10 @@ export const changeProgramme: Operation<ChangeProgramme, { done: true }> = {
 async function note(context: Context, subjectId: string, action: string, details: Record<string, unknown>): Promise<void> {
   await context.record({ subject: 'programme', subjectId, action, details });
 }
+
+/** The row of that id, if it is this programme's. */
+const ownRow = ({ actor }: Context, table: typeof applications | typeof environments | typeof teams, id: string) =>
+  and(sql`${table.id} = ${id}`, eq(table.programmeId, actor.programmeId));
 
 const gone = (what: string) => new AppError('not found', `This programme has no such ${what}.`);
 const inUse = (name: string, why: string) => new AppError('conflict', `${name} cannot be taken away: ${why}.`);
@@ -75,16 +81,18 @@ export const saveApplication: Operation<{ id: ApplicationId | null; name: string
   run: async (context, { id, name }) => {
     const { db, actor } = context;
     const key = id ?? createId<'application'>();
+    const [known] =
+      id === null
+        ? []
+        : await db
+            .select()
+            .from(applications)
+            .where(ownRow(context, applications, id))
+            .for('update');
     if (id === null) await db.insert(applications).values({ id: key, programmeId: actor.programmeId, name });
-    else {
-      const rows = await db
-        .update(applications)
-        .set({ name })
-        .where(and(eq(applications.id, id), eq(applications.programmeId, actor.programmeId)))
-        .returning({ id: applications.id });
-      if (rows.length === 0) throw gone('application');
-    }
-    await note(context, key, id === null ? 'application added' : 'application renamed', { name });
+    else if (known) await db.update(applications).set({ name }).where(eq(applications.id, id));
+    else throw gone('application');
+    await note(context, key, known ? 'application renamed' : 'application added', toDifference(known ?? {}, { name }));
     return { id: key };
   },
 };
@@ -116,25 +124,45 @@ export const saveEnvironment: Operation<{ id: EnvironmentId | null } & SaveEnvir
   run: async (context, { id, name, addresses }) => {
     const { db, actor } = context;
     const key = id ?? createId<'environment'>();
+    const [known] =
+      id === null
+        ? []
+        : await db
+            .select()
+            .from(environments)
+            .where(ownRow(context, environments, id))
+            .for('update');
     if (id === null) await db.insert(environments).values({ id: key, programmeId: actor.programmeId, name });
-    else {
-      const rows = await db
-        .update(environments)
-        .set({ name })
-        .where(and(eq(environments.id, id), eq(environments.programmeId, actor.programmeId)))
-        .returning({ id: environments.id });
-      if (rows.length === 0) throw gone('environment');
-    }
-    const own = await db.select({ id: applications.id }).from(applications).where(eq(applications.programmeId, actor.programmeId));
-    await db.delete(installations).where(eq(installations.environmentId, key));
+    else if (known) await db.update(environments).set({ name }).where(eq(environments.id, id));
+    else throw gone('environment');
+    const own = await db
+      .select({ id: applications.id, name: applications.name })
+      .from(applications)
+      .where(eq(applications.programmeId, actor.programmeId));
+    const was = await db.delete(installations).where(eq(installations.environmentId, key)).returning();
     const rows = own.flatMap(({ id: applicationId }) =>
       addresses[applicationId] ? [{ environmentId: key, applicationId, address: addresses[applicationId] }] : [],
     );
     if (rows.length > 0) await db.insert(installations).values(rows);
-    await note(context, key, id === null ? 'environment added' : 'environment changed', { name, addresses });
+    const before = { ...known, addresses: toAddresses(was, own) };
+    await note(
+      context,
+      key,
+      known ? 'environment changed' : 'environment added',
+      toDifference(before, { name, addresses: toAddresses(rows, own) }),
+    );
     return { id: key };
   },
 };
+
+/** Addresses by the names of their applications, as the history tells them. */
+function toAddresses(
+  rows: readonly { readonly applicationId: ApplicationId; readonly address: string }[],
+  own: readonly { readonly id: ApplicationId; readonly name: string }[],
+): Record<string, string> {
+  const nameOf = new Map(own.map(({ id, name }) => [id, name]));
+  return Object.fromEntries(rows.map(({ applicationId, address }) => [nameOf.get(applicationId) ?? applicationId, address]));
+}
 
 export const removeEnvironment: Operation<EnvironmentId, { done: true }> = {
   right: 'set up the programme',
@@ -161,21 +189,23 @@ export const saveTeam: Operation<{ id: TeamId | null; team: SaveTeam }, { id: Te
     const { db, actor } = context;
     const key = id ?? createId<'team'>();
     const values = { ...team, workingDays: [...new Set(team.workingDays)].sort(), holidays: [...new Set(team.holidays)].sort() };
+    const [known] =
+      id === null
+        ? []
+        : await db
+            .select()
+            .from(teams)
+            .where(ownRow(context, teams, id))
+            .for('update');
     if (id === null) {
       const [last] = await db
         .select({ position: max(teams.position) })
         .from(teams)
         .where(eq(teams.programmeId, actor.programmeId));
       await db.insert(teams).values({ id: key, programmeId: actor.programmeId, position: (last?.position ?? -1) + 1, ...values });
-    } else {
-      const rows = await db
-        .update(teams)
-        .set(values)
-        .where(and(eq(teams.id, id), eq(teams.programmeId, actor.programmeId)))
-        .returning({ id: teams.id });
-      if (rows.length === 0) throw gone('team');
-    }
-    await note(context, key, id === null ? 'team added' : 'team changed', { ...values });
+    } else if (known) await db.update(teams).set(values).where(eq(teams.id, id));
+    else throw gone('team');
+    await note(context, key, known ? 'team changed' : 'team added', toDifference(known ?? {}, values));
     return { id: key };
   },
 };

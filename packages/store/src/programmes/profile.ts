@@ -11,6 +11,7 @@ import { people } from '../schema/people.ts';
 import { members, programmes, teamMembers, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { turns } from '../schema/turns.ts';
+import { toDifference } from '../to-difference.ts';
 
 /** Oneself, in this programme. */
 export const getProfile: Query<void, Profile> = {
@@ -47,6 +48,7 @@ export const saveProfile: Operation<SaveProfile, { done: true }> = {
   right: 'read',
   run: async (context, { name, notices, feed }) => {
     const { db, actor, now } = context;
+    const [before] = await db.select({ name: people.name }).from(people).where(eq(people.id, actor.personId));
     if (name !== undefined) await db.update(people).set({ name, updatedAt: now }).where(eq(people.id, actor.personId));
     const own = and(eq(members.programmeId, actor.programmeId), eq(members.personId, actor.personId));
     if (notices !== undefined) await db.update(members).set({ notices }).where(own);
@@ -55,7 +57,13 @@ export const saveProfile: Operation<SaveProfile, { done: true }> = {
         .update(members)
         .set({ feedToken: feed === 'new' ? randomBytes(TOKEN_BYTES).toString('base64url') : null })
         .where(own);
-    if (name !== undefined) await context.record({ subject: 'programme', subjectId: actor.personId, action: 'renamed', details: { name } });
+    if (name !== undefined)
+      await context.record({
+        subject: 'programme',
+        subjectId: actor.personId,
+        action: 'renamed',
+        details: toDifference(before ?? {}, { name }),
+      });
     return { done: true };
   },
 };

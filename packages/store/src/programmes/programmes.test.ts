@@ -73,6 +73,21 @@ describe('a programme from nothing', () => {
     const setUp = await db.ask(lead, getSetUp, undefined);
     expect(setUp.environments[0]?.addresses).toEqual({ [app]: 'https://trial.example/ledger' });
     expect(setUp.teams[0]).toMatchObject({ workingDays: [1, 3], holidays: ['2026-12-25'] });
+    await db.perform(lead, saveTeam, { id: teamId, team: { ...team, hoursPerDay: 3 } });
+    await db.perform(lead, saveEnvironment, { id: env, name: 'Trial', addresses: { [app]: 'https://trial.example/books' } });
+    await db.perform(lead, changeProgramme, { name: 'North again' });
+    await db.perform(lead, savePerson, {
+      personId: lead.personId,
+      person: { roles: ['lead', 'administrator', 'tester'], teams: [{ id: teamId, hoursPerDay: 1 }], absences: [] },
+    });
+    const told = (await db.ask(lead, getHistory, {})).lines.slice(0, 4).map(({ action, details }) => `${action}: ${details}`);
+    expect(told).toEqual([
+      'person changed: roles: lead; administrator → lead; administrator; tester, teams: nothing → Finance 1',
+      'changed: name: North → North again',
+      'environment changed: Ledger: https://trial.example/ledger → https://trial.example/books',
+      'team changed: hours per day: 2 → 3',
+    ]);
+    await db.perform(lead, savePerson, { personId: lead.personId, person: { roles: ['lead', 'administrator'], teams: [], absences: [] } });
     await db.perform(lead, removeTeam, teamId);
     await db.perform(lead, removeApplication, app);
     expect((await db.ask(lead, getSetUp, undefined)).environments[0]).toMatchObject({ id: env, addresses: {} });

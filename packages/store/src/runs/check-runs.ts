@@ -45,7 +45,7 @@ const LIVE = sql`
     select run_id, index from direct
     union
     select taker.run_id, taker.index from caused
-    join live giver on giver.run_id = caused.run_id and giver.index = caused.index and giver.latest is null
+    join passable giver on giver.run_id = caused.run_id and giver.index = caused.index and not giver.is_over
     join live taker on taker.run_id = caused.run_id and caused.index = any (taker.after)
   ),
   links as (

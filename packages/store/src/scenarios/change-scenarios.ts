@@ -1,15 +1,16 @@
 import { and, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeScenario, CreateScenario } from '@kindred-baton/contracts/scenarios/scenario';
-import type { NodeId, ScenarioId } from '@kindred-baton/core/ids';
+import type { NodeId } from '@kindred-baton/core/ids';
+import { whyNotAgreed } from '@kindred-baton/core/scenarios/check-cells';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { EMPTY_DOCUMENT } from '@kindred-baton/core/scenarios/scenario-document';
 import { createId } from '../ids.ts';
 import type { Context, Operation } from '../operation.ts';
 import { nodes } from '../schema/map.ts';
-import { legs, scenarios } from '../schema/scenarios.ts';
-import { applyEdits } from './edit-scenario.ts';
-import { findScenarioId } from './get-scenario.ts';
+import { scenarios } from '../schema/scenarios.ts';
+import { applyEdits, lockScenario } from './edit-scenario.ts';
+import { toDifference } from '../to-difference.ts';
 
 export const createScenario: Operation<
   Omit<CreateScenario, 'edits'> & { readonly edits?: readonly ScenarioEdit[] | undefined },
@@ -32,14 +33,27 @@ export const changeScenario: Operation<{ code: string; change: ChangeScenario },
   right: 'edit scenarios',
   run: async (context, { code, change }) => {
     const { db } = context;
-    const id = await findScenarioId(context, code);
-    if (change.state === 'agreed') await requireNoOpenLegs(context, id, code);
+    const { scenario, document } = await lockScenario(context, code);
+    const { id } = scenario;
+    const reason = change.state === 'agreed' ? whyNotAgreed(document) : null;
+    if (reason !== null) throw new AppError('invalid', `Scenario ${code} ${reason}`);
     const { node, ...fields } = change;
+    const nodeCode = node === undefined ? undefined : await findNodeCode(context, scenario.nodeId);
     const set = node === undefined ? fields : { ...fields, nodeId: await findNodeId(context, node) };
     if (Object.keys(set).length > 0) await db.update(scenarios).set(set).where(eq(scenarios.id, id));
-    await context.record({ subject: 'scenario', subjectId: id, action: 'changed', details: change });
+    await context.record({
+      subject: 'scenario',
+      subjectId: id,
+      action: 'changed',
+      details: toDifference({ ...scenario, node: nodeCode }, change),
+    });
   },
 };
+
+async function findNodeCode({ db }: Context, id: NodeId): Promise<string | undefined> {
+  const [place] = await db.select({ code: nodes.code }).from(nodes).where(eq(nodes.id, id));
+  return place?.code;
+}
 
 async function findNodeId({ db, actor }: Context, code: string): Promise<NodeId> {
   const [place] = await db
@@ -48,15 +62,4 @@ async function findNodeId({ db, actor }: Context, code: string): Promise<NodeId>
     .where(and(eq(nodes.programmeId, actor.programmeId), eq(nodes.code, code)));
   if (!place) throw new AppError('not found', `There is no node ${code} on the map.`);
   return place.id;
-}
-
-async function requireNoOpenLegs({ db }: Context, id: ScenarioId, code: string): Promise<void> {
-  const rows = await db.select({ testId: legs.testId }).from(legs).where(eq(legs.scenarioId, id));
-  if (rows.length === 0) throw new AppError('invalid', `Scenario ${code} has no legs yet.`);
-  const open = rows.filter((row) => row.testId === null).length;
-  if (open > 0)
-    throw new AppError(
-      'invalid',
-      `Scenario ${code} has ${open} open ${open === 1 ? 'leg' : 'legs'}; it stays a sketch until their tests are written.`,
-    );
 }

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { and, desc, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ScenarioId } from '@kindred-baton/core/ids';
+import { whyNotAgreed } from '@kindred-baton/core/scenarios/check-cells';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { editScenario as editDocument } from '@kindred-baton/core/scenarios/edit-scenario';
 import type { ScenarioDocument } from '@kindred-baton/core/scenarios/scenario-document';
@@ -13,7 +14,7 @@ import { loadChains } from './load-chains.ts';
 
 /**
  * Makes edits of a scenario, all of them or none, with its row locked, so that two people who edit at once join their edits. Gives the edits
- * that take them back. An agreed scenario that gets an open leg is a sketch again.
+ * that take them back. An agreed scenario that could not be agreed any more (an open leg, a value of the wrong type) is a sketch again.
  */
 export const editScenario: Operation<{ code: string; edits: readonly ScenarioEdit[] }, { undo: ScenarioEdit[] }> = {
   right: 'edit scenarios',
@@ -44,7 +45,7 @@ export async function applyEdits(
   return edited.undo;
 }
 
-/** An agreed scenario that gets an open leg is a sketch; once it is again what was agreed, by undo or by hand, it is agreed again. */
+/** An agreed scenario that could not be agreed any more is a sketch; once it is again what was agreed, by undo or by hand, it is agreed again. */
 async function settleAgreement(
   { db }: Context,
   { id, state, agreedDocument }: LockedScenario['scenario'],
@@ -52,7 +53,7 @@ async function settleAgreement(
 ): Promise<void> {
   const set = (values: { state: 'agreed' | 'sketch'; agreedDocument: ScenarioDocument | null }) =>
     db.update(scenarios).set(values).where(eq(scenarios.id, id));
-  if (state === 'agreed' && after.legs.some(({ test }) => test === null)) await set({ state: 'sketch', agreedDocument: before });
+  if (state === 'agreed' && whyNotAgreed(after) !== null) await set({ state: 'sketch', agreedDocument: before });
   const isBack = agreedDocument !== null && isDeepStrictEqual(toPlain(agreedDocument), toPlain(after));
   if (state === 'sketch' && isBack) await set({ state: 'agreed', agreedDocument: null });
 }

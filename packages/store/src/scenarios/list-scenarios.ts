@@ -29,8 +29,8 @@ export const listScenarios: Query<void, ScenarioList> = {
   },
 };
 
-export function countFindings({ chain }: LoadedScenario): { errors: number; warnings: number } {
-  const findings = findFindings({ chain, isInOpenCycle: false });
+export function countFindings({ chain, rows, scenario }: LoadedScenario): { errors: number; warnings: number } {
+  const findings = findFindings({ chain, isInOpenCycle: false, data: { rows, classes: scenario.classes } });
   const countOf = (weight: string) => findings.filter((finding) => finding.weight === weight).length;
   return { errors: countOf('error'), warnings: countOf('warning') };
 }

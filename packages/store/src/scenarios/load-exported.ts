@@ -30,7 +30,8 @@ export const loadScenarioToExport: Query<string, ExportedScenario> = {
     return {
       file: toScenarioFile(toDocument(found), { code, name: scenario.name, node }, { teams, personas: personaRows }),
       path: getPath(tree, scenario.nodeId).map((entry) => entry.node.name),
-      ...{ state: scenario.state, chain, findings: findFindings({ chain, isInOpenCycle: false }) },
+      ...{ state: scenario.state, chain },
+      findings: findFindings({ chain, isInOpenCycle: false, data: { rows: found.rows, classes: scenario.classes } }),
       legs: found.legs.map((leg) => toExportedLeg(leg, (leg.teamId && teamOf.get(leg.teamId)) ?? null)),
     };
   },

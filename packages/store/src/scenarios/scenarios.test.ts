@@ -99,6 +99,19 @@ describe('editing a scenario', () => {
     expect((await db.ask(lead, getScenario, 'NS-S4')).state).toBe('agreed');
   });
 
+  it('is not left agreed with a value of the wrong type in a data row, and is not agreed with one', async () => {
+    const { document } = await db.ask(lead, getScenario, 'NS-S4');
+    const column = document.columns.find(({ type }) => type === 'number' || type === 'whole' || type === 'money' || type === 'date');
+    const [row] = document.rows;
+    if (!column || !row) throw new Error('The demo’s NS-S4 has no row with a number.');
+    const type = (value: string) => edit('NS-S4', [{ kind: 'change row', row: row.id, values: { [column.name]: value } }]);
+    await type('plenty');
+    expect((await db.ask(lead, getScenario, 'NS-S4')).state).toBe('sketch');
+    await expect(db.perform(lead, changeScenario, { code: 'NS-S4', change: { state: 'agreed' } })).rejects.toThrow('“plenty” is not one.');
+    await type(row.values[column.name] ?? '');
+    expect((await db.ask(lead, getScenario, 'NS-S4')).state).toBe('agreed');
+  });
+
   it('refuses a team of nowhere, and legs of another scenario', async () => {
     const id = randomUUID();
     await expect(edit('S-1', [{ kind: 'add leg', leg: createLeg({ id, title: 'X', team: randomUUID() }), before: null }])).rejects.toThrow(

@@ -8,6 +8,7 @@ import { requireOwn } from '../programmes/require-own.ts';
 import { nodes } from '../schema/map.ts';
 import type { TestRow } from '../schema/tests.ts';
 import { testVersions, tests } from '../schema/tests.ts';
+import { toDifference } from '../to-difference.ts';
 
 /** The same change of many tests at once, all or none. What is absent stays. Retiring takes drafts as they are: they are no agreed versions. */
 export const changeTests: Operation<ChangeTests, { changed: number }> = {
@@ -24,9 +25,16 @@ export const changeTests: Operation<ChangeTests, { changed: number }> = {
       await forEachPiece(ids, (piece) => context.db.update(tests).set(set).where(inArray(tests.id, piece)));
     if (addTags.length + removeTags.length > 0) await changeTags(context, ids, { addTags, removeTags });
     if (isRetired !== undefined) await retire(context, rows, isRetired);
-    const details = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const codeOf = new Map((node === undefined ? [] : await loadNodes(context)).map(({ id, code }) => [id, code]));
     await context.record(
-      rows.map(({ id, code }) => ({ subject: 'test' as const, subjectId: id, action: 'changed', details: { code, ...details } })),
+      rows.map((row) => {
+        const tags =
+          addTags.length + removeTags.length > 0
+            ? [...new Set([...row.tags, ...addTags])].filter((tag) => !removeTags.includes(tag))
+            : undefined;
+        const details = toDifference({ ...row, node: codeOf.get(row.nodeId) }, { ...set, nodeId: undefined, node, tags });
+        return { subject: 'test' as const, subjectId: row.id, action: 'changed', details: { code: row.code, isRetired, ...details } };
+      }),
     );
     return { changed: rows.length };
   },
@@ -51,6 +59,9 @@ async function lockTests({ db, actor }: Context, codes: readonly string[]): Prom
   if (missing.length > 0) throw new AppError('not found', `Not in the library: ${missing.slice(0, 5).join(', ')}. Nothing was changed.`);
   return rows;
 }
+
+const loadNodes = ({ db, actor }: Context) =>
+  db.select({ id: nodes.id, code: nodes.code }).from(nodes).where(eq(nodes.programmeId, actor.programmeId));
 
 async function findNode({ db, actor }: Context, code: string) {
   const [row] = await db

@@ -51,7 +51,7 @@ function drawScenario({ document, tests, teams, isInOpenCycle }: ScenarioDetail)
     legs.map(({ view }) => view),
     document.columns,
   );
-  return { legs, chain, findings: findFindings({ chain, isInOpenCycle }) };
+  return { legs, chain, findings: findFindings({ chain, isInOpenCycle, data: document }) };
 }
 
 /** A scenario that is being edited: each edit shows at once, goes to the server, and is rolled back with a reason if refused. */

@@ -116,7 +116,7 @@ function EnvironmentDialog({ environment, applications, onClose, onRemove }: Env
             key={id}
             label={`Address of ${name}`}
             name={id}
-            type="url"
+            inputMode="url"
             placeholder="https://"
             defaultValue={own?.addresses[id] ?? ''}
             problem={form.problemOf(`addresses.${id}`)}

@@ -64,7 +64,7 @@ export function ProgrammeView({ setUp }: { readonly setUp: SetUp }) {
         <TextField
           label="Web hook for defects"
           name="defectHook"
-          type="url"
+          inputMode="url"
           defaultValue={programme.defectHook}
           problem={form.problemOf('defectHook')}
           placeholder="https://"

@@ -2,6 +2,7 @@ import type { Field } from '../../values/field.ts';
 import { toNameKey } from '../../values/field.ts';
 import type { Chain, WiredLeg, WiredNeed, WireSource } from '../chain.ts';
 import type { ScenarioEdit } from '../edit-scenario.ts';
+import type { ScenarioDocument } from '../scenario-document.ts';
 
 /** An error keeps a baton from arriving; a warning may surprise; a note is worth knowing. */
 export const FINDING_WEIGHTS = ['error', 'warning', 'note'] as const;
@@ -21,12 +22,18 @@ export interface FindingContext {
   readonly chain: Chain;
   /** In an open cycle an open leg is an error, before that a note. */
   readonly isInOpenCycle: boolean;
+  /** Its data rows, where they are looked at too. */
+  readonly data?: Pick<ScenarioDocument, 'rows' | 'classes'>;
 }
 
 /** One way to get rid of a finding: edits that do it at once, or a place of the screen that helps. */
 export type WayOut =
   | { readonly kind: 'edit'; readonly label: string; readonly edits: readonly ScenarioEdit[] }
-  | { readonly kind: 'look'; readonly label: string; readonly look: 'tests that give it' | 'tests that fit' | 'another test' };
+  | {
+      readonly kind: 'look';
+      readonly label: string;
+      readonly look: 'tests that give it' | 'tests that fit' | 'another test' | 'data rows';
+    };
 
 /** A rule looks at the whole chain. Adding one: a file here and a line in rules.ts. */
 export interface FindingRule {

@@ -11,6 +11,7 @@ import { samePerson } from './same-person.ts';
 import { twoGivers } from './two-givers.ts';
 import { typesDiffer } from './types-differ.ts';
 import { waitsInACircle } from './waits-in-a-circle.ts';
+import { wrongCells } from './wrong-cells.ts';
 
 const FINDING_RULES: readonly FindingRule[] = [
   waitsInACircle,
@@ -21,6 +22,7 @@ const FINDING_RULES: readonly FindingRule[] = [
   samePerson,
   retiredTest,
   openLeg,
+  wrongCells,
   againstTheMap,
   neededByNobody,
 ];

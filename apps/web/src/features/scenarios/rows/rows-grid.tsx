@@ -1,4 +1,5 @@
-import { checkValue } from '@kindred-baton/core/values/check-value';
+import { checkCell } from '@kindred-baton/core/scenarios/check-cells';
+import type { ClassSetup } from '@kindred-baton/core/rows/row-model';
 import type { Field } from '@kindred-baton/core/values/field';
 import { FIELD_TYPE_LABELS } from '@kindred-baton/core/values/field';
 import Trash2 from 'lucide-react/icons/trash-2';
@@ -117,6 +118,7 @@ function RowLine({ editor, row, index, columns, hasRun }: RowLineProps) {
             label={`${column.name} of ${row.name}`}
             value={row.values[column.name] ?? ''}
             column={column}
+            classes={editor.scenario.document.classes}
             onKeep={(value) => keep({ values: { [column.name]: value } })}
           />
         </td>
@@ -141,14 +143,14 @@ interface CellInputProps {
   readonly label: string;
   readonly value: string;
   readonly column?: Field;
+  readonly classes?: ClassSetup | null;
   readonly isName?: boolean;
   readonly onKeep: (value: string) => void;
 }
 
-function CellInput({ cell, label, value, column, isName = false, onKeep }: CellInputProps) {
+function CellInput({ cell, label, value, column, classes = null, isName = false, onKeep }: CellInputProps) {
   const draft = useDraft(value, onKeep);
-  const typed = draft.value.trim();
-  const check = column === undefined || typed === '' || typed.includes('{') ? { ok: true as const } : checkValue(column, typed);
+  const check = column ? checkCell(column, draft.value, classes) : { ok: true as const };
   return (
     <input
       data-cell={cell}

@@ -51,6 +51,7 @@ function WaysOut({ editor, finding }: { readonly editor: ScenarioEditor; readonl
     if (way.look === 'tests that give it')
       address.set({ view: null, add: 'tests', leg: editor.legs[findIndex(editor, finding) - 1]?.id ?? null, find: finding.value ?? null });
     else if (way.look === 'tests that fit') address.set({ view: null, add: null, leg: finding.leg });
+    else if (way.look === 'data rows') address.set({ view: 'rows' });
     else leaveTo(`${base}/scenarios?view=review&test=${editor.legs[findIndex(editor, finding)]?.document.test ?? ''}`);
   };
   return (
