@@ -9,7 +9,7 @@ const SOURCES = [
   'apps/web/src',
   'apps/web/public',
   'apps/web/astro.config.mjs',
-  'apps/web/vite.reader.config.mjs',
+  'apps/web/vite.aside.config.mjs',
   'packages/core/src',
   'packages/contracts/src',
   'packages/formats/src',

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
-import type { ReportedCycle, ReportedNode } from './cycle-report.ts';
+import type { CycleRecord, ReportedCycle, ReportedNode } from './cycle-report.ts';
 import { toCycleTables, writeAcceptanceSheet, writeCycleReport } from './cycle-report.ts';
 
 const counts = { ...NO_COUNTS, passed: 9, failed: 1, waiting: 2 };
@@ -28,6 +28,27 @@ const cycle: ReportedCycle = {
   lanes: [{ team: 'Billing', turns: 12, minutes: 120, minutesLeft: 45, counts }],
   defects: [{ code: 'TQ-1', title: 'Wrong <band>', severity: 'slows the business', status: 'new', team: 'Billing', waiting: 3 }],
   changes: [{ at: '25 November 2026', by: 'Lea Marsh', action: 'scope changed', why: 'Bills come later' }],
+};
+const turn = {
+  ...{ run: 1, leg: 1, scenario: 'NS-S1', row: 'band B', title: 'Price the quote', test: 'BIL-01', version: 3, node: 'NS-1' },
+  ...{ team: 'Billing', assignee: 'Sena Adeyo', minutes: 10, dueOn: '2026-11-20', status: 'passed' },
+  ...{ readyAt: '2026-11-20 09:00', doneAt: '2026-11-20 10:20', leftTo: null },
+};
+const record: CycleRecord = {
+  turns: [
+    turn,
+    {
+      ...{ ...turn, leg: 2, row: null, title: 'Approve', test: null, version: null, team: null, assignee: null, minutes: 5, dueOn: null },
+      ...{ status: 'ready', readyAt: '2026-11-20 10:30', doneAt: '' },
+    },
+  ],
+  attempts: [
+    {
+      ...{ run: 1, leg: 1, title: 'Price the quote', number: 2, person: 'Sena Adeyo', version: 3, environment: 'Rehearsal' },
+      ...{ startedAt: '2026-11-20 10:00', finishedAt: '2026-11-20 10:20', outcome: 'passed', isFromSheet: true },
+      kept: { 'Quote no.': 'QT-1', Price: '=1+1' },
+    },
+  ],
 };
 const head = { title: 'x', programme: 'North', day: '26 November 2026', paper: 'Letter' as const };
 
@@ -73,7 +94,7 @@ describe('the report of a cycle', () => {
   });
 
   it('is a workbook with a sheet each', () =>
-    expect(toCycleTables(cycle).map(({ sheet, rows }) => [sheet, rows.length])).toEqual([
+    expect(toCycleTables(cycle, record).map(({ sheet, rows }) => [sheet, rows.length])).toEqual([
       ['Cycle', 1],
       ['Processes', 1],
       ['Reservations', 0],
@@ -81,7 +102,25 @@ describe('the report of a cycle', () => {
       ['Runs', 2],
       ['Defects', 1],
       ['Scope changes', 1],
+      ['Turns', 2],
+      ['Attempts', 1],
+      ['Values', 2],
     ]));
+
+  it('has each turn, each finished attempt, and each value that was kept', () => {
+    const sheets = new Map(toCycleTables(cycle, record).map(({ sheet, headings, rows }) => [sheet, { headings, rows }]));
+    for (const { headings, rows } of sheets.values()) for (const row of rows) expect(row).toHaveLength(headings.length);
+    expect(sheets.get('Turns')?.rows[1]).toEqual([
+      ...[1, 2, 'NS-S1', '', 'Approve', '', '', 'NS-1', '', '', 5, '', 'ready', '2026-11-20 10:30', '', ''],
+    ]);
+    expect(sheets.get('Attempts')?.rows[0]).toEqual([
+      ...[1, 1, 'Price the quote', 2, 'Sena Adeyo', 3, 'Rehearsal', '2026-11-20 10:00', '2026-11-20 10:20', 'passed', 'yes'],
+    ]);
+    expect(sheets.get('Values')?.rows.map((row) => row.slice(4, 6))).toEqual([
+      ['Quote no.', 'QT-1'],
+      ['Price', '=1+1'],
+    ]);
+  });
 
   it('has reservations as rows, and nothing below an accepted node is open', () => {
     const signOff = {
@@ -102,7 +141,7 @@ describe('the report of a cycle', () => {
       { ...node, code: 'LR' },
       { ...node, code: 'LR-1', depth: 1 },
     ];
-    const sheetOf = (name: string) => toCycleTables({ ...cycle, nodes: tree }).find(({ sheet }) => sheet === name)?.rows ?? [];
+    const sheetOf = (name: string) => toCycleTables({ ...cycle, nodes: tree }, record).find(({ sheet }) => sheet === name)?.rows ?? [];
     expect(sheetOf('Reservations')).toEqual([['NS', 'New supply', 'Charges', '2027-01-15', 'Greta Holm', '26 November 2026']]);
     expect(sheetOf('Processes').map((row) => [row[0], row[2], row.at(-2)])).toEqual([
       ['NS', 1, 'accepted with reservations'],

@@ -3,6 +3,7 @@ import { describeProof } from '@kindred-baton/core/requirements/requirement';
 import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
 import type { SeverityNames } from '@kindred-baton/core/defects/defect';
 import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
+import type { ReportedAttempt, ReportedTurn } from '@kindred-baton/core/cycles/record';
 import type { Reservation } from '@kindred-baton/core/cycles/cycle';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';
@@ -32,6 +33,11 @@ export interface ReportedNode {
     readonly counts: Counts;
     readonly hasMoved: boolean;
   } | null;
+}
+
+export interface CycleRecord {
+  readonly turns: readonly ReportedTurn[];
+  readonly attempts: readonly ReportedAttempt[];
 }
 
 export interface ReportedCycle {
@@ -212,7 +218,8 @@ function nameDecision(nodes: readonly ReportedNode[], node: ReportedNode): strin
 }
 
 /** The same as sheets of a workbook. */
-export function toCycleTables(cycle: ReportedCycle): OutTable[] {
+/** The report as a workbook: figures and decisions first, then every turn, every finished attempt and every value that was kept. */
+export function toCycleTables(cycle: ReportedCycle, record: CycleRecord): OutTable[] {
   const figures = ({ passed, failed, blocked, skipped, ...rest }: Counts) => [
     passed,
     failed,
@@ -268,6 +275,46 @@ export function toCycleTables(cycle: ReportedCycle): OutTable[] {
       sheet: 'Scope changes',
       headings: ['When', 'Who', 'What', 'Why'],
       rows: cycle.changes.map(({ at, by, action, why }) => [at, by, action, why]),
+    },
+    ...toRecordTables(record),
+  ];
+}
+
+function toRecordTables({ turns, attempts }: CycleRecord): OutTable[] {
+  return [
+    {
+      sheet: 'Turns',
+      headings: [
+        ...['Run', 'Leg', 'Scenario', 'Data row', 'Turn', 'Test', 'Version', 'Process', 'Team', 'With'],
+        ...['Minutes', 'Due', 'Status', 'Ready', 'Done', 'Left to'],
+      ],
+      rows: turns.map((turn) => [
+        ...[turn.run, turn.leg, turn.scenario, turn.row ?? '', turn.title, turn.test ?? '', turn.version ?? '', turn.node],
+        ...[
+          turn.team ?? '',
+          turn.assignee ?? '',
+          turn.minutes,
+          turn.dueOn ?? '',
+          turn.status,
+          turn.readyAt,
+          turn.doneAt,
+          turn.leftTo ?? '',
+        ],
+      ]),
+    },
+    {
+      sheet: 'Attempts',
+      headings: ['Run', 'Leg', 'Turn', 'Attempt', 'By', 'Version', 'Environment', 'Begun', 'Finished', 'Outcome', 'From a paper sheet'],
+      rows: attempts.map(({ run, leg, title, number, person, version, environment, startedAt, finishedAt, outcome, isFromSheet }) => [
+        ...[run, leg, title, number, person, version ?? '', environment, startedAt, finishedAt, outcome ?? '', isFromSheet ? 'yes' : ''],
+      ]),
+    },
+    {
+      sheet: 'Values',
+      headings: ['Run', 'Leg', 'Turn', 'Attempt', 'Value', 'Kept', 'By', 'Finished'],
+      rows: attempts.flatMap(({ run, leg, title, number, kept, person, finishedAt }) =>
+        Object.entries(kept).map(([name, value]) => [run, leg, title, number, name, value, person, finishedAt]),
+      ),
     },
   ];
 }

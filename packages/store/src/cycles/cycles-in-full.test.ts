@@ -29,6 +29,7 @@ import { getPlan } from './get-plan.ts';
 import { getSinceOpening } from './get-since-opening.ts';
 import { moveCycle } from './move-cycle.ts';
 import { staffCycle } from './staff-cycle.ts';
+import { listCycleRecord } from './list-cycle-record.ts';
 
 describe('cycles in full', () => {
   let db: TestStore;
@@ -130,6 +131,19 @@ describe('cycles in full', () => {
       });
       await staff('balanced');
       expect((await turnsOf('S-2')).some(({ person }) => person === noor.personId)).toBe(false);
+    });
+
+    it('is told turn by turn and attempt by attempt, as many as were counted', async () => {
+      const record = await db.ask(lead, listCycleRecord, 'ACC-2');
+      const { counts } = await db.ask(lead, getCycle, 'ACC-2');
+      const inScope = record.turns.filter(({ leftTo }) => leftTo !== 'dropped' && leftTo !== 'taken out');
+      expect(inScope).toHaveLength(Object.values(counts).reduce((sum, count) => sum + count, 0));
+      for (const status of ['passed', 'failed', 'held'] as const)
+        expect(inScope.filter((turn) => turn.status === status)).toHaveLength(counts[status]);
+      const passed = record.turns.find(({ status }) => status === 'passed');
+      const last = record.attempts.filter(({ run, leg }) => run === passed?.run && leg === passed.leg).at(-1);
+      expect(last).toMatchObject({ outcome: 'passed', finishedAt: passed?.doneAt });
+      expect(record.attempts.some(({ kept }) => Object.keys(kept).length > 0)).toBe(true);
     });
 
     it('leaves a closed cycle alone', async () => {

@@ -3,10 +3,11 @@ import { printDay } from '@kindred-baton/core/time/calendar';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ReportedCycle } from '@kindred-baton/formats/cycles/cycle-report';
 import { toCycleTables, writeAcceptanceSheet, writeCycleReport } from '@kindred-baton/formats/cycles/cycle-report';
-import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { getAcceptance } from '@kindred-baton/store/cycles/acceptance';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
+import { listCycleRecord } from '@kindred-baton/store/cycles/list-cycle-record';
 import { listDefects } from '@kindred-baton/store/defects/get-defects';
+import { doAside } from '../../aside/do-aside.ts';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 import type { Call } from '../../call.ts';
 import { printPdf } from '../../print-pdf.ts';
@@ -18,8 +19,10 @@ export async function answerCycleReport({ ask, actor, url, params }: Call<{ read
   const cycle = await loadReport({ ask, actor }, params.code);
   const paper = url.searchParams.get('paper') === 'Letter' ? ('Letter' as const) : ('A4' as const);
   const head = { title: cycle.name, programme: actor.programmeName, day: printDay(Date.now(), actor.timeZone), paper, font: readFont() };
-  if (format === 'xlsx')
-    return answerFile(await writeXlsx(toCycleTables(cycle)), { name: `${cycle.code}.xlsx`, mediaType: MEDIA_TYPES.xlsx });
+  if (format === 'xlsx') {
+    const book = await doAside('write workbook', toCycleTables(cycle, await ask(listCycleRecord, params.code)));
+    return answerFile(book, { name: `${cycle.code}.xlsx`, mediaType: MEDIA_TYPES.xlsx });
+  }
   if (format === 'pdf')
     return answerFile(await printPdf(writeCycleReport(cycle, head)), { name: `${cycle.code}-report.pdf`, mediaType: MEDIA_TYPES.pdf });
   if (format !== 'sheet') throw new AppError('invalid', `A cycle's report is not written as ${format}; pdf, xlsx and sheet are.`);

@@ -1,6 +1,6 @@
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { turnRoutes } from '@kindred-baton/contracts/turns/routes';
-import { readAside } from '../../reading/read-aside.ts';
+import { doAside } from '../../aside/do-aside.ts';
 import { dropEvidence, getEvidence, keepEvidence } from '@kindred-baton/store/evidence/keep-evidence';
 import { getGuide } from '@kindred-baton/store/turns/get-guide';
 import { getRunOverlay } from '@kindred-baton/store/turns/get-run-overlay';
@@ -30,7 +30,7 @@ export const turnAnswers: Answers<typeof turnRoutes> = {
   startAttempt: ({ perform, params, input }) => perform(startAttempt, { turnId: params.turn, ...input }),
   exportTurn: answerTurnFile,
   keepSheet: async ({ perform, params, request }) => {
-    const sheet = await readAside('turn sheet', await readUpload(request));
+    const sheet = await doAside('turn sheet', await readUpload(request));
     if (!sheet.ok) throw new AppError('invalid', `${sheet.message} Nothing was kept.`);
     return perform(keepSheet, { turnId: params.turn, mark: sheet.mark, lines: sheet.lines });
   },

@@ -5,6 +5,8 @@ import { readRequirementFile } from '@kindred-baton/formats/requirements/require
 import { readScenarioFromFile } from '@kindred-baton/formats/scenarios/read-scenario-file';
 import type { TableFile } from '@kindred-baton/formats/tables/text-tables';
 import type { TestFileOptions } from '@kindred-baton/formats/tests/read-test-file';
+import type { OutTable } from '@kindred-baton/formats/tables/write-tables';
+import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { readTestFile } from '@kindred-baton/formats/tests/read-test-file';
 import { readTurnSheet } from '@kindred-baton/formats/turns/turn-sheet';
 import { readDataRows } from './read-data-rows.ts';
@@ -12,8 +14,8 @@ import { toColumns } from './to-columns.ts';
 
 type RequirementOptions = Parameters<typeof readRequirementFile>[1];
 
-/** Everything that reads what people bring. Of a table only what is shown of its columns comes back, not its rows. Adding one: a line here. */
-export const READERS = {
+/** Everything that is done in a thread of its own: reading what people bring, writing what is large. Of a table that is read only what is shown of its columns comes back, not its rows. Adding one: a line here. */
+export const TASKS = {
   map: async (file: TableFile, options: MapFileOptions) => {
     const { table, sheets, ...reading } = await readMapFile(file, options);
     return { ...reading, columns: table && toColumns(table, sheets) };
@@ -30,6 +32,7 @@ export const READERS = {
   workbook: ({ bytes }: TableFile) => readImport(bytes),
   scenario: (file: TableFile) => readScenarioFromFile(file),
   'turn sheet': (file: TableFile) => readTurnSheet(file),
+  'write workbook': (tables: readonly OutTable[]) => writeXlsx(tables),
 } as const;
 
-export type Readers = typeof READERS;
+export type Tasks = typeof TASKS;

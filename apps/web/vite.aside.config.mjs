@@ -1,12 +1,12 @@
 import { defineConfig } from 'vite';
 
-/** The code of the threads that read files (src/server/reading): one file beside the server’s own. */
+/** The code of the threads that do heavy work (src/server/aside): one file beside the server’s own. */
 export default defineConfig({
   logLevel: 'warn',
   publicDir: false,
   build: {
-    ssr: 'src/server/reading/reader.worker.ts',
-    outDir: 'dist/reader',
+    ssr: 'src/server/aside/aside.worker.ts',
+    outDir: 'dist/aside',
     target: 'node20',
     rollupOptions: { output: { entryFileNames: '[name].mjs', inlineDynamicImports: true } },
   },

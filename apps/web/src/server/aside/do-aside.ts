@@ -1,25 +1,25 @@
 import { MessageChannel } from 'node:worker_threads';
 import { AppError } from '@kindred-baton/contracts/errors';
 import { Piscina } from 'piscina';
-import type { Readers } from './readers.ts';
+import type { Tasks } from './tasks.ts';
 
 interface Limits {
-  readonly readMs: number;
+  readonly mostMs: number;
   readonly heapMb: number;
   readonly threads: number;
   readonly mostWaiting: number;
 }
 
-/** Limits of one file; docs/import.md tells them. */
-const LIMITS: Limits = { readMs: 30_000, heapMb: 768, threads: 2, mostWaiting: 20 };
+/** Limits of one task; docs/import.md tells them. */
+const LIMITS: Limits = { mostMs: 30_000, heapMb: 768, threads: 2, mostWaiting: 20 };
 const IDLE_MS = 60_000;
 
 /** Built, the thread's code is one file beside the server's; while it is being written it runs as it stands. */
 const isBuilt = import.meta.url.includes('/dist/server/');
 const toWorker = () =>
   isBuilt
-    ? import.meta.url.replace(/\/dist\/server\/.*$/, '/dist/reader/reader.worker.mjs')
-    : new URL('./reader.worker.ts', import.meta.url).href;
+    ? import.meta.url.replace(/\/dist\/server\/.*$/, '/dist/aside/aside.worker.mjs')
+    : new URL('./aside.worker.ts', import.meta.url).href;
 
 const createPool = ({ threads, heapMb }: Limits) =>
   new Piscina({
@@ -28,29 +28,26 @@ const createPool = ({ threads, heapMb }: Limits) =>
     ...(isBuilt ? {} : { execArgv: ['--import', 'tsx'] }),
   });
 
-type ReadAside = <Name extends keyof Readers>(
-  reader: Name,
-  ...given: Parameters<Readers[Name]>
-) => Promise<Awaited<ReturnType<Readers[Name]>>>;
+type DoAside = <Name extends keyof Tasks>(task: Name, ...given: Parameters<Tasks[Name]>) => Promise<Awaited<ReturnType<Tasks[Name]>>>;
 
 /**
- * Reads what somebody brought in a thread of its own, so that nobody else waits for it. What takes too long or too much memory is stopped and
+ * Does heavy work in a thread of its own, so that nobody else waits for it. What takes too long or too much memory is stopped and
  * refused with a sentence; the time counts from the moment at which a thread begins with it.
  */
-export function createReadAside(limits: Limits): ReadAside {
+export function createDoAside(limits: Limits): DoAside {
   let pool: Piscina | undefined;
   let asked = 0;
-  return async (reader, ...given) => {
+  return async (task, ...given) => {
     if (asked >= limits.threads + limits.mostWaiting)
-      throw new AppError('too many', 'Many files are being read right now. Try again in a minute.');
+      throw new AppError('too many', 'Much is being worked on right now. Try again in a minute.');
     asked += 1;
     const stop = new AbortController();
     const { port1: begins, port2: begun } = new MessageChannel();
     let limit: NodeJS.Timeout | undefined;
-    begins.once('message', () => (limit = setTimeout(() => stop.abort(), limits.readMs)));
+    begins.once('message', () => (limit = setTimeout(() => stop.abort(), limits.mostMs)));
     try {
       pool ??= createPool(limits);
-      return (await pool.run({ reader, given, begun }, { signal: stop.signal, transferList: [begun] })) as never;
+      return (await pool.run({ task, given, begun }, { signal: stop.signal, transferList: [begun] })) as never;
     } catch (error) {
       throw toRefusal(error, limits);
     } finally {
@@ -61,14 +58,14 @@ export function createReadAside(limits: Limits): ReadAside {
   };
 }
 
-export const readAside = createReadAside(LIMITS);
+export const doAside = createDoAside(LIMITS);
 
-function toRefusal(error: unknown, { readMs, heapMb }: Limits): unknown {
+function toRefusal(error: unknown, { mostMs, heapMb }: Limits): unknown {
   if (!(error instanceof Error)) return error;
   const code = 'code' in error ? error.code : '';
   if (error.name === 'AbortError')
-    return new AppError('invalid', `Reading this file takes more than ${readMs / 1_000} seconds, so it was stopped. Nothing was kept.`);
+    return new AppError('invalid', `This takes more than ${mostMs / 1_000} seconds, so it was stopped. Nothing was kept.`);
   if (code === 'ERR_WORKER_OUT_OF_MEMORY')
-    return new AppError('invalid', `Reading this file takes more than ${heapMb} MB of memory, so it was stopped. Nothing was kept.`);
+    return new AppError('invalid', `This takes more than ${heapMb} MB of memory, so it was stopped. Nothing was kept.`);
   return error;
 }
