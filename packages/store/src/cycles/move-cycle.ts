@@ -4,6 +4,7 @@ import type { MoveCycle } from '@kindred-baton/contracts/cycles/cycle';
 import { listCycleMoves } from '@kindred-baton/core/cycles/cycle';
 import { LETTING_ON } from '@kindred-baton/core/outcomes';
 import type { CycleState } from '@kindred-baton/core/cycles/cycle';
+import { tellClosing } from '../runs/tell-owners.ts';
 import type { Context, Operation } from '../operation.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import type { CycleRow } from '../schema/cycles.ts';
@@ -32,6 +33,7 @@ export const moveCycle: Operation<{ code: string } & MoveCycle, { state: CycleSt
       .set({ state: to, openedAt: cycle.openedAt ?? now, closedAt: to === 'closed' ? now : null })
       .where(and(eq(cycles.id, cycle.id), eq(cycles.state, from)));
     if (from === 'planning') await startRuns(context, cycle);
+    if (to === 'closing') await tellClosing(context, cycle.id);
     await context.record({
       subject: 'cycle',
       subjectId: cycle.id,

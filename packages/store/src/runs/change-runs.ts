@@ -1,9 +1,11 @@
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { AttemptId } from '@kindred-baton/core/ids';
+import type { AttemptId, TurnId } from '@kindred-baton/core/ids';
+import { letsOn } from '@kindred-baton/core/outcomes';
 import { decide } from '@kindred-baton/core/turns/decide/decide';
 import type { Effect, Refusal, RunEvent } from '@kindred-baton/core/turns/decide/event';
 import type { RunsState } from '@kindred-baton/core/turns/decide/runs-state';
 import { tellBlocked, tellFixed, tellLifted, tellPassedOn, tellReady } from '../mails/tell.ts';
+import { tellDecidable } from './tell-owners.ts';
 import type { Context } from '../operation.ts';
 import { loadDoer } from './load-doer.ts';
 import { loadState } from './load-state.ts';
@@ -37,7 +39,14 @@ export async function changeRuns(context: Context, { scope, sheetsOf, event }: R
   const { state: after, effects } = decision;
   await writeState(context, before, after);
   await tell(context, after, effects);
+  await tellDecidable(context, listThrough(before, after));
   return { before, after, effects };
+}
+
+/** Turns that let on by now, and did not before. */
+function listThrough(before: RunsState, after: RunsState): TurnId[] {
+  const was = new Map(before.runs.flatMap((run) => run.turns.map(({ id, outcome }) => [id, outcome] as const)));
+  return after.runs.flatMap((run) => run.turns.filter(({ id, outcome }) => letsOn(outcome) && !letsOn(was.get(id))).map(({ id }) => id));
 }
 
 export const toError = ({ code, message }: Refusal) => new AppError(code, message);

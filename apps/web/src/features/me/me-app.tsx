@@ -19,6 +19,7 @@ const NOTICE_LABELS: Readonly<Record<Notice, string>> = {
   fixed: 'When a defect of my turns is fixed and I am to try again',
   nudge: 'When somebody waits for a baton that I have',
   defect: 'When a defect is given to me or mine moves on; as a lead: new defects, and who cannot go on',
+  decision: 'When a process of mine is to be decided on',
   digest: 'In the morning: what is with me and what is due',
 };
 
