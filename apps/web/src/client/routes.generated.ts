@@ -112,6 +112,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   getRunOverlay: ['GET', '/runs/:run', ['turns', 'defects']],
   listDefects: ['GET', '/defects', ['defects', 'turns']],
   logDefect: ['POST', '/defects', ['defects', 'turns']],
+  logDefectApart: ['POST', '/defects/apart', ['defects', 'turns']],
   getDefect: ['GET', '/defects/:code', ['defects', 'turns']],
   changeDefect: ['PATCH', '/defects/:code', ['defects']],
   moveDefect: ['POST', '/defects/:code/move', ['defects', 'turns']],

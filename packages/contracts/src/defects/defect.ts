@@ -31,6 +31,9 @@ export type DefectListItem = DefectList['defects'][number];
 
 export const defectDetailSchema = z.object({
   ...defectBase,
+  foundById: idSchema<'person'>(),
+  /** Where it was seen, if at no turn. */
+  seenAt: z.object({ code: z.string(), name: z.string() }).nullable(),
   id: idSchema<'defect'>(),
   stepIndex: z.int(),
   expected: z.string(),
@@ -63,10 +66,8 @@ export const defectDetailSchema = z.object({
 });
 export type DefectDetail = z.infer<typeof defectDetailSchema>;
 
-export const logDefectSchema = z.object({
+const toldSchema = z.object({
   id: idSchema<'defect'>(),
-  attemptId: idSchema<'attempt'>(),
-  stepIndex: z.int().min(0),
   title: z.string().trim().min(3, 'Say in a few words what is wrong.').max(200),
   kind: z.enum(DEFECT_KINDS),
   severity: z.enum(SEVERITIES),
@@ -74,7 +75,12 @@ export const logDefectSchema = z.object({
   expected: z.string().trim().max(10_000),
   seen: z.string().trim().min(1, 'Say what you saw.').max(10_000),
 });
+/** At a step of an own attempt. */
+export const logDefectSchema = toldSchema.extend({ attemptId: idSchema<'attempt'>(), stepIndex: z.int().min(0) });
 export type LogDefect = z.infer<typeof logDefectSchema>;
+/** Seen at no turn, but somewhere on the map while a cycle was tested. */
+export const logDefectApartSchema = toldSchema.extend({ cycle: codeSchema, node: codeSchema });
+export type LogDefectApart = z.infer<typeof logDefectApartSchema>;
 
 export const moveDefectSchema = z
   .object({ from: z.enum(DEFECT_STATUSES), to: z.enum(DEFECT_STATUSES), reason: z.string().trim().max(2_000).default('') })

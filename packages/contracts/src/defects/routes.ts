@@ -10,6 +10,8 @@ const log = { right: 'log defects', topics: ['defects', 'turns'] } as const;
 export const defectRoutes = defineRoutes({
   listDefects: { method: 'GET', path: '/defects', output: defect.defectListSchema, ...read },
   logDefect: { method: 'POST', path: '/defects', input: defect.logDefectSchema, output: codeSchema, ...log },
+  /** A defect that was seen at no turn. */
+  logDefectApart: { method: 'POST', path: '/defects/apart', input: defect.logDefectApartSchema, output: codeSchema, ...log },
   getDefect: { method: 'GET', path: '/defects/:code', output: defect.defectDetailSchema, ...read },
   changeDefect: {
     ...{ method: 'PATCH', path: '/defects/:code', input: defect.changeDefectSchema, output: doneSchema },

@@ -1,3 +1,5 @@
+import type { PersonId } from '../ids.ts';
+
 /** What follows from where a defect stands. Everything that treats statuses differently reads it here. */
 interface DefectStatusFacts {
   /** On the button that brings a defect here. */
@@ -62,6 +64,18 @@ export const asksWhy = (status: DefectStatus): boolean => STATUS[status].asksWhy
 export const getAwaited = (status: DefectStatus): DefectStatusFacts['awaits'] => STATUS[status].awaits;
 /** Its fix waits for its retests. */
 export const isAtRetest = (status: DefectStatus): boolean => STATUS[status].isAtRetest;
+/**
+ * Who may move a defect: those who decide on all, whoever it is given to, and, of one that no retest will judge since it was seen at no turn, whoever
+ * found it, once it is said to be fixed.
+ */
+export function mayMoveDefect(
+  by: { readonly person: PersonId; readonly decidesOnAll: boolean },
+  defect: { readonly status: DefectStatus; readonly assigneeId: PersonId | null; readonly foundById: PersonId; readonly hasTurns: boolean },
+): boolean {
+  const isFinder = defect.foundById === by.person && !defect.hasTurns && isAtRetest(defect.status);
+  return by.decidesOnAll || defect.assigneeId === by.person || isFinder;
+}
+
 /** The words of the button that moves a defect. */
 export const nameDefectMove = (from: DefectStatus, to: DefectStatus): string =>
   (from === DEFECT_STATUSES[0] ? undefined : STATUS[to].moveBack) ?? STATUS[to].move;

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Acceptance, AcceptedNode, SignOff } from '@kindred-baton/contracts/cycles/acceptance';
 import { isOver } from '@kindred-baton/core/defects/defect';
@@ -33,7 +33,8 @@ export const getAcceptance: Query<string, Acceptance> = {
 interface Figures {
   readonly tree: Tree;
   readonly turns: readonly { readonly nodeId: NodeId; readonly status: TurnStatus }[];
-  readonly defects: readonly (typeof defects.$inferSelect & { readonly nodeId: NodeId })[];
+  /** A defect stands there for each node of its turns, and for the one at which it was seen at no turn. */
+  readonly defects: readonly (typeof defects.$inferSelect)[];
   readonly requirements: Awaited<ReturnType<typeof listRequirements.read>>['requirements'];
   readonly decisions: readonly { readonly signOff: typeof signOffs.$inferSelect; readonly by: string }[];
   readonly names: ReadonlyMap<PersonId, string>;
@@ -50,10 +51,13 @@ async function loadFigures(context: Reading, cycle: CycleRow): Promise<Figures> 
       .from(turns)
       .where(and(eq(turns.cycleId, cycle.id), isTurnInScope)),
     db
-      .selectDistinctOn([defects.id, turns.nodeId], { defect: defects, nodeId: turns.nodeId })
+      .selectDistinctOn([defects.id, turns.nodeId], {
+        defect: defects,
+        nodeId: sql<NodeId | null>`coalesce(${turns.nodeId}, ${defects.nodeId})`,
+      })
       .from(defects)
-      .innerJoin(defectTurns, eq(defectTurns.defectId, defects.id))
-      .innerJoin(turns, eq(turns.id, defectTurns.turnId))
+      .leftJoin(defectTurns, eq(defectTurns.defectId, defects.id))
+      .leftJoin(turns, eq(turns.id, defectTurns.turnId))
       .where(eq(defects.cycleId, cycle.id)),
     listRequirements.read(context, { cycleId: cycle.id }),
     db
@@ -87,7 +91,7 @@ async function loadAcceptance(context: Reading, cycle: CycleRow): Promise<Accept
 /** Figures of a branch of the map; null: of all of it. */
 function measure({ tree, ...figures }: Figures, code: string | null): ExitFigures {
   const ids = code === null ? null : new Set(listSubtree(tree, code));
-  const isIn = (id: NodeId) => ids === null || ids.has(id);
+  const isIn = (id: NodeId | null) => ids === null || (id !== null && ids.has(id));
   const counts = { ...NO_COUNTS } as Record<TurnStatus, number>;
   for (const turn of figures.turns) if (isIn(turn.nodeId)) counts[turn.status] += 1;
   const accepted = new Set(figures.decisions.filter(({ signOff }) => signOff.decision !== 'refused').map(({ signOff }) => signOff.nodeId));

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
@@ -5,7 +6,10 @@ import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { turns } from '../schema/turns.ts';
-import { moveDefect } from './change-defects.ts';
+import { getAcceptance } from '../cycles/acceptance.ts';
+import { checkRuns } from '../runs/check-runs.ts';
+import { mails } from '../schema/mails.ts';
+import { logDefectApart, moveDefect } from './change-defects.ts';
 import { getDefect, listDefects } from './get-defects.ts';
 
 describe('moving a defect', () => {
@@ -74,5 +78,44 @@ describe('moving a defect', () => {
       .from(turns)
       .where(eq(turns.id, link?.turnId as never));
     expect([held?.isRetestDue, held?.state]).toEqual([false, 'done']);
+  });
+});
+
+describe('a defect that was seen at no turn', () => {
+  let db: TestStore;
+  beforeAll(async () => {
+    db = await createTestStore('demo');
+  });
+  afterAll(() => db.drop());
+
+  it('counts for the owners of where it was seen, holds nothing, and is judged by whoever found it', async () => {
+    const [lead, wanda, ines] = await Promise.all(['Lea Marsh', 'Wanda Rusk', 'Ines Varga'].map((name) => db.actorOf(name)));
+    const openOf = async (node: string) =>
+      (await db.ask(lead!, getAcceptance, 'ACC-2')).nodes.find(({ code }) => code === node)?.openDefects.length ?? -1;
+    const [before, elsewhere] = [await openOf('NS'), await openOf('LR')];
+    const input = {
+      ...({ id: randomUUID() as never, title: 'The letterhead is last year’s', kind: 'text', severity: 'cosmetic' } as const),
+      ...({ priority: 'low', expected: '', seen: 'The old crest', node: 'NS-2' } as const),
+    };
+    await expect(db.perform(wanda!, logDefectApart, { ...input, cycle: 'INT-1' })).rejects.toThrow('Cycle INT-1 is closed. Choose one');
+    await expect(db.perform(wanda!, logDefectApart, { ...input, cycle: 'ACC-2', node: 'XX' })).rejects.toThrow('no node XX');
+    const { code } = await db.perform(wanda!, logDefectApart, { ...input, cycle: 'ACC-2' });
+    expect(await db.perform(wanda!, logDefectApart, { ...input, cycle: 'ACC-2' })).toEqual({ code });
+    expect([await openOf('NS'), await openOf('LR')]).toEqual([before + 1, elsewhere]);
+    const detail = await db.ask(wanda!, getDefect, code);
+    expect(detail).toMatchObject({ status: 'new', turns: [], steps: [], seenAt: { code: 'NS-2' }, foundById: wanda!.personId });
+    expect(detail.waiting.turns).toBe(0);
+    expect((await db.ask(lead!, listDefects, undefined)).defects.find((one) => one.code === code)?.node).toBe('NS-2');
+
+    const move = (who: Actor, from: string, to: string) => db.perform(who, moveDefect, { code, move: { from, to, reason: '' } as never });
+    await expect(move(wanda!, 'new', 'accepted')).rejects.toThrow('does not allow you');
+    await db.store.db.delete(mails);
+    await move(lead!, 'new', 'fixed');
+    const letters = (await db.store.db.select().from(mails)).map(({ to, subject }) => [to, subject]);
+    expect(letters).toEqual([['wanda.rusk@brindlemere.example', `${code} is fixed: please look whether it is gone`]]);
+    await expect(move(ines!, 'fixed', 'closed')).rejects.toThrow('does not allow you');
+    await move(wanda!, 'fixed', 'closed');
+    expect([await openOf('NS'), (await db.ask(lead!, getDefect, code)).status]).toEqual([before, 'closed']);
+    expect(await checkRuns(db.store.db)).toEqual([]);
   });
 });

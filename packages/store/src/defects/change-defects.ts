@@ -1,19 +1,22 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { LogDefect, MoveDefect } from '@kindred-baton/contracts/defects/defect';
+import type { LogDefect, LogDefectApart, MoveDefect } from '@kindred-baton/contracts/defects/defect';
 import type { WorkingCalendar } from '@kindred-baton/core/time/calendar';
 import { toDay } from '@kindred-baton/core/time/calendar';
-import { isAtRetest } from '@kindred-baton/core/defects/defect';
+import { isLive } from '@kindred-baton/core/cycles/cycle';
+import { isAtRetest, mayMoveDefect } from '@kindred-baton/core/defects/defect';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import type { PersonId, TeamId } from '@kindred-baton/core/ids';
 import { resolveNeeds } from '@kindred-baton/core/turns/assess-run';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import type { Actor } from '../actor.ts';
 import { requireRight } from '../actor.ts';
+import { getPath, loadTree } from '../map/load-tree.ts';
 import { tellDefect, tellNewDefect } from '../mails/tell.ts';
 import type { Context, Operation } from '../operation.ts';
-import { defects } from '../schema/defects.ts';
-import { programmes, teams } from '../schema/programmes.ts';
+import { cycles } from '../schema/cycles.ts';
+import { defects, defectTurns } from '../schema/defects.ts';
+import { environments, programmes, teams } from '../schema/programmes.ts';
 import { personas } from '../schema/personas.ts';
 import { stepResults } from '../schema/turns.ts';
 import { changeRuns } from '../runs/change-runs.ts';
@@ -47,6 +50,36 @@ export const logDefect: Operation<LogDefect, { code: string }> = {
     const event = { kind: 'log defect' as const, defect: input.id, code, title: input.title, turn: own.turn.id };
     await changeRuns(context, { scope: { turns: [own.turn.id] }, event });
     await tellNewDefect(context, { code, title: input.title, severity: input.severity, at: own.turn.title });
+    return { code };
+  },
+};
+
+/** Logs a defect that was seen at no turn: at a node of the map, while a cycle that is not over was tested. It holds nothing up, and counts as any other. */
+export const logDefectApart: Operation<LogDefectApart, { code: string }> = {
+  right: 'log defects',
+  run: async (context, { cycle: cycleCode, node: nodeCode, ...told }) => {
+    const { db, actor, now } = context;
+    const [same] = await db.select({ code: defects.code }).from(defects).where(eq(defects.id, told.id));
+    if (same) return same;
+    const [cycle] = await db
+      .select({ id: cycles.id, state: cycles.state, environment: environments.name })
+      .from(cycles)
+      .innerJoin(environments, eq(environments.id, cycles.environmentId))
+      .where(and(eq(cycles.programmeId, actor.programmeId), eq(cycles.code, cycleCode)));
+    if (!cycle) throw new AppError('not found', `There is no cycle ${cycleCode}.`);
+    if (!isLive(cycle.state)) throw new AppError('conflict', `Cycle ${cycleCode} is ${cycle.state}. Choose one that is open.`);
+    const tree = await loadTree(context);
+    const entry = tree.byCode.get(nodeCode);
+    if (!entry) throw new AppError('not found', `There is no node ${nodeCode} on the map.`);
+    const { number, code } = await takeNumber(context);
+    await db.insert(defects).values({
+      ...told,
+      ...{ number, code, programmeId: actor.programmeId, cycleId: cycle.id, nodeId: entry.node.id, stepIndex: 0, steps: [] },
+      teamId: getPath(tree, entry.node.id).reduce<TeamId | null>((team, { node }) => node.teamId ?? team, null),
+      ...{ environment: cycle.environment, browser: '', foundBy: actor.personId, foundAt: now, changedAt: now },
+    });
+    await context.record({ subject: 'defect', subjectId: told.id, action: 'logged', details: { code, title: told.title } });
+    await tellNewDefect(context, { code, title: told.title, severity: told.severity, at: entry.node.name });
     return { code };
   },
 };
@@ -97,21 +130,34 @@ export function requireHand(actor: Actor, { assigneeId }: { readonly assigneeId:
   if (assigneeId !== actor.personId) requireRight(actor, 'move defects');
 }
 
+function requireMove(actor: Actor, defect: Parameters<typeof mayMoveDefect>[1]): void {
+  if (!mayMoveDefect({ person: actor.personId, decidesOnAll: false }, defect)) requireRight(actor, 'move defects');
+}
+
 /** Moves a defect. *Fixed* gives every turn that nothing else holds back to its tester as a retest. */
 export const moveDefect: Operation<{ code: string; move: MoveDefect }, { done: true }> = {
   right: 'log defects',
   run: async (context, { code, move }) => {
     const { db, actor } = context;
     const [defect] = await db
-      .select({ id: defects.id, title: defects.title, assigneeId: defects.assigneeId, foundBy: defects.foundBy })
+      .select({
+        ...{ id: defects.id, title: defects.title, status: defects.status, assigneeId: defects.assigneeId, foundById: defects.foundBy },
+        hasTurns: sql<boolean>`exists (select from ${defectTurns} where ${defectTurns.defectId} = ${defects.id})`,
+      })
       .from(defects)
       .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code)));
     if (!defect) throw new AppError('not found', `There is no defect ${code}.`);
-    requireHand(actor, defect);
+    requireMove(actor, defect);
     await changeRuns(context, { scope: { defects: [defect.id] }, event: { kind: 'move defect', defect: defect.id, ...move } });
-    // That it is fixed is told to those who try again.
-    const told = isAtRetest(move.to) ? [] : [defect.assigneeId, defect.foundBy].filter((id) => id !== null);
-    await tellDefect(context, { code, title: defect.title }, told, `is ${move.to}${move.reason ? `: ${move.reason}` : ''}`);
+    // That it is fixed is told to those who try again; where nobody does, to whoever found it, who says whether it is gone.
+    const isJudgedByFinder = isAtRetest(move.to) && !defect.hasTurns;
+    const told = isJudgedByFinder
+      ? [defect.foundById]
+      : isAtRetest(move.to)
+        ? []
+        : [defect.assigneeId, defect.foundById].filter((id) => id !== null);
+    const said = isJudgedByFinder ? 'is fixed: please look whether it is gone' : `is ${move.to}${move.reason ? `: ${move.reason}` : ''}`;
+    await tellDefect(context, { code, title: defect.title }, told, said);
     return { done: true };
   },
 };

@@ -1,5 +1,5 @@
 import { isHolding } from '@kindred-baton/core/defects/defect';
-import { and, asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { DefectDetail, DefectList } from '@kindred-baton/contracts/defects/defect';
@@ -50,6 +50,7 @@ function loadRows({ db, actor }: ReadContext, code?: string) {
       cycle: { code: cycles.code, name: cycles.name },
       foundBy: people.name,
       node: nodes.code,
+      nodeName: nodes.name,
     })
     .from(defects)
     .innerJoin(cycles, eq(cycles.id, defects.cycleId))
@@ -59,7 +60,7 @@ function loadRows({ db, actor }: ReadContext, code?: string) {
     .leftJoin(attempts, eq(attempts.id, defects.attemptId))
     .leftJoin(turns, eq(turns.id, attempts.turnId))
     .leftJoin(runs, eq(runs.id, turns.runId))
-    .leftJoin(nodes, eq(nodes.id, turns.nodeId))
+    .leftJoin(nodes, eq(nodes.id, sql`coalesce(${turns.nodeId}, ${defects.nodeId})`))
     .where(and(eq(defects.programmeId, actor.programmeId), code === undefined ? undefined : eq(defects.code, code)))
     .orderBy(desc(defects.number));
 }
@@ -87,9 +88,10 @@ export const getDefect: Query<string, DefectDetail> = {
       row.run ? loadFound(context, row.run, defect) : null,
     ]);
     const hold = holds.find((candidate) => candidate.kind === 'defect' && candidate.key === defect.id);
-    const { id, stepIndex, expected, seen, steps, environment, browser, persona, reason, teamId, assigneeId } = defect;
+    const { id, stepIndex, expected, seen, steps, environment, browser, persona, reason, teamId, assigneeId, foundBy } = defect;
     return {
       ...toBase(defect),
+      ...{ foundById: foundBy, seenAt: defect.nodeId && row.node !== null ? { code: row.node, name: row.nodeName ?? '' } : null },
       ...{ id, stepIndex, expected, seen, steps, environment, browser, persona, reason, teamId, assigneeId, talk },
       ...{ links: defect.links.map((link) => ({ ...link })), run: found?.run ?? null, baton: found?.baton ?? [] },
       ...{ assignee: row.assignee, team: row.team, cycle: row.cycle, foundBy: row.foundBy, evidence: files, turns: held },

@@ -3,8 +3,9 @@ import { check, date, index, integer, jsonb, pgEnum, pgTable, primaryKey, text, 
 import type { DefectLink } from '@kindred-baton/core/defects/defect';
 import { DEFECT_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
 import type { AttemptId, DefectId, DefectWordId } from '@kindred-baton/core/ids';
-import { createdAt, cycleRef, inProgramme, personRef, programmeRef, teamRef, turnRef } from './columns.ts';
+import { createdAt, cycleRef, inProgramme, nodeRef, personRef, programmeRef, teamRef, turnRef } from './columns.ts';
 import { cycles } from './cycles.ts';
+import { nodes } from './map.ts';
 import { priority } from './priority.ts';
 import { people } from './people.ts';
 import { programmes, teams } from './programmes.ts';
@@ -35,6 +36,8 @@ export const defects = pgTable(
     attemptId: uuid()
       .$type<AttemptId>()
       .references(() => attempts.id),
+    /** Where it was seen, if at no turn; else its turns say it. */
+    nodeId: nodeRef().references(() => nodes.id, { onDelete: 'set null' }),
     stepIndex: integer().notNull(),
     expected: text().notNull(),
     seen: text().notNull(),

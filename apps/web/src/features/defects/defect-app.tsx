@@ -82,22 +82,28 @@ function Defect({ initial }: { readonly initial: DefectDetail }) {
             <Words title="Expected" text={defect.expected} />
             <Words title="Seen" text={defect.seen} />
           </div>
-          <section className="card px-5 py-4">
-            <h2 className="mb-2">Steps up to there, with the values used</h2>
-            <ol className="grid gap-1.5">
-              {defect.steps.map((step) => (
-                <li key={step} className={step.endsWith('(failed)') ? 'border-l-[3px] border-failed pl-2 font-semibold' : 'pl-[11px]'}>
-                  {step}
-                </li>
-              ))}
-            </ol>
-          </section>
+          {defect.steps.length > 0 && <StepsThere steps={defect.steps} />}
           {defect.evidence.length > 0 && <Pictures evidence={defect.evidence} />}
           <DefectTalk defect={defect} />
         </div>
         <About defect={defect} />
       </div>
     </>
+  );
+}
+
+function StepsThere({ steps }: Pick<DefectDetail, 'steps'>) {
+  return (
+    <section className="card px-5 py-4">
+      <h2 className="mb-2">Steps up to there, with the values used</h2>
+      <ol className="grid gap-1.5">
+        {steps.map((step) => (
+          <li key={step} className={step.endsWith('(failed)') ? 'border-l-[3px] border-failed pl-2 font-semibold' : 'pl-[11px]'}>
+            {step}
+          </li>
+        ))}
+      </ol>
+    </section>
   );
 }
 
@@ -150,9 +156,18 @@ function About({ defect }: { readonly defect: DefectDetail }) {
           {defect.foundBy}, <Moment at={defect.foundAt} />
         </p>
         <p className="text-[13px] text-soft">
-          {defect.environment} · {defect.browser}
+          {[defect.environment, defect.browser].filter((text) => text !== '').join(' · ')}
           {defect.persona !== '' && ` · as ${defect.persona}`}
         </p>
+        {defect.seenAt && (
+          <p className="text-[13px]">
+            At{' '}
+            <a className="underline" href={`${base}/map?node=${defect.seenAt.code}`}>
+              {defect.seenAt.code} {defect.seenAt.name}
+            </a>
+            , at no turn
+          </p>
+        )}
         {defect.run && (
           <p className="text-[13px]">
             <a className="underline" href={`${base}/scenarios/${defect.run.scenario}?run=${defect.run.id}`}>

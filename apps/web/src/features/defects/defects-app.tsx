@@ -5,7 +5,9 @@ import { EmptyView } from '../../ui/empty-view.tsx';
 import { Choose } from '../../ui/menus/choose.tsx';
 import { countOf, formatDay } from '../../ui/format.ts';
 import { MenuButton } from '../../ui/menus/menu-button.tsx';
+import { useState } from 'react';
 import { DefectBoard } from './defect-board.tsx';
+import { LogDefectDialog } from './log-defect-dialog.tsx';
 import { Moment } from '../../ui/moment.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
@@ -23,10 +25,11 @@ export function DefectsApp({ content, ...frame }: PageProps<DefectList>) {
 }
 
 function Defects({ initial }: { readonly initial: DefectList }) {
-  const { api } = useProgramme();
+  const { api, can } = useProgramme();
   const address = useAddress();
   const inScope = useInScope();
   const { data = initial } = useRead('listDefects', {}, { initialData: initial });
+  const [isLogging, setLogging] = useState(false);
   const isBoard = address.get('view') === 'board';
   const isAll = address.get('show') === 'all';
   const here = data.defects.filter((defect) => defect.node === null || inScope(defect.node));
@@ -80,7 +83,13 @@ function Defects({ initial }: { readonly initial: DefectList }) {
         <button type="button" className="button" aria-pressed={isAll} onClick={() => address.set({ show: isAll ? null : 'all' })}>
           {isAll ? 'Hide closed and declined' : 'Show closed and declined too'}
         </button>
+        {can('log defects') && (
+          <button type="button" className="button" onClick={() => setLogging(true)}>
+            Log a defect
+          </button>
+        )}
       </PageTitle>
+      <LogDefectDialog isOpen={isLogging} onClose={() => setLogging(false)} />
       {isBoard && <DefectBoard defects={shown} isAll={isAll} />}
       <div className={isBoard ? 'hidden' : 'card overflow-x-auto px-2'}>
         {shown.length > 0 ? (

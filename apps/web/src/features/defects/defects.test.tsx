@@ -2,13 +2,17 @@ import type { DefectDetail } from '@kindred-baton/contracts/defects/defect';
 import type { DefectStatus } from '@kindred-baton/core/defects/defect';
 import { asksWhy, DEFECT_STATUSES, isAtRetest, listDefectMoves, nameDefectMove } from '@kindred-baton/core/defects/defect';
 import { screen, waitFor, within } from '@testing-library/react';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
+import { leaveTo } from '../../client/leave-to.ts';
 import { defer, openScreen, Refusal } from '../../../test-support/open-screen.tsx';
 import { DefectTalk } from './defect-talk.tsx';
+import { LogDefectDialog } from './log-defect-dialog.tsx';
 import { MoveDefect } from './move-defect.tsx';
 
+vi.mock('../../client/leave-to.ts', () => ({ leaveTo: vi.fn() }));
+
 const defect = (more: Partial<DefectDetail> = {}) =>
-  ({ code: 'TQ-203', status: DEFECT_STATUSES[0], talk: [], ...more }) as unknown as DefectDetail;
+  ({ code: 'TQ-203', status: DEFECT_STATUSES[0], talk: [], turns: [{}], foundBy: 'Wanda Rusk', ...more }) as unknown as DefectDetail;
 
 describe('moving a defect', () => {
   const open = (status: DefectStatus, rights?: never[]) => {
@@ -68,6 +72,36 @@ describe('moving a defect', () => {
   it('is not offered to who may not', () => {
     open(DEFECT_STATUSES[0], []);
     expect(screen.queryAllByRole('button')).toEqual([]);
+  });
+});
+
+describe('a defect that was seen at no turn', () => {
+  it('fixed: says who is asked whether it is gone', async () => {
+    const apart = openScreen(<MoveDefect defect={defect({ status: 'accepted', turns: [] })} />);
+    apart.server.on('moveDefect', () => ({ done: true }) as never);
+    apart.show();
+    await apart.user.click(screen.getByRole('button', { name: 'Mark as fixed' }));
+    expect(await screen.findByText('TQ-203 is fixed; Wanda Rusk is asked whether it is gone.')).toBeTruthy();
+  });
+
+  it('is logged with where and in which cycle; only cycles that are open are offered', async () => {
+    const { server, show, user } = openScreen(<LogDefectDialog isOpen onClose={() => undefined} />);
+    const cycle = (code: string, state: string) => ({ code, name: `Cycle ${code}`, state });
+    server.on('listCycles', () => ({ cycles: [cycle('A', 'closed'), cycle('B', 'open'), cycle('C', 'planning')] }) as never);
+    server.on('getStrip', () => ({ nodes: [{ code: 'NS', name: 'New supply', depth: 0, parent: -1 }] }) as never);
+    server.on('logDefectApart', () => ({ code: 'TQ-300' }));
+    show();
+    await screen.findByRole('option', { name: 'Cycle B' });
+    const shown = within(screen.getByLabelText('Cycle')).getAllByRole('option');
+    expect(shown.map(({ textContent }) => textContent)).toEqual(['Cycle B']);
+    await user.type(screen.getByLabelText('In a few words'), 'The crest is old');
+    await user.type(screen.getByLabelText('Seen'), 'Last year’s');
+    await screen.findByRole('option', { name: /NS New supply/ });
+    await user.click(screen.getByRole('button', { name: 'Log it' }));
+    await waitFor(() => expect(leaveTo).toHaveBeenCalledExactlyOnceWith('/brindlemere/defects/TQ-300'));
+    expect(server.calls.find(({ name }) => name === 'logDefectApart')?.input).toMatchObject({
+      ...{ title: 'The crest is old', seen: 'Last year’s', cycle: 'B', node: 'NS', kind: 'function', severity: 'slows the business' },
+    });
   });
 });
 

@@ -1,7 +1,7 @@
 import { useChanges } from '../../client/use-changes.ts';
 import type { DefectDetail } from '@kindred-baton/contracts/defects/defect';
 import type { DefectStatus } from '@kindred-baton/core/defects/defect';
-import { asksWhy, isAtRetest, listDefectMoves, nameDefectMove } from '@kindred-baton/core/defects/defect';
+import { asksWhy, isAtRetest, listDefectMoves, mayMoveDefect, nameDefectMove } from '@kindred-baton/core/defects/defect';
 import { useState } from 'react';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { TextArea } from '../../ui/field.tsx';
@@ -16,14 +16,16 @@ export function MoveDefect({ defect }: { readonly defect: DefectDetail }) {
   const toMove = (to: DefectStatus, reason = '') => ({ params: { code: defect.code }, input: { from: defect.status, to, reason } });
   const move = (to: DefectStatus) => {
     if (asksWhy(to)) return setAsked(to);
-    const said = isAtRetest(to) ? `${defect.code} is fixed; its turns are back with their testers.` : `${defect.code} is ${to}.`;
+    const next = defect.turns.length > 0 ? 'its turns are back with their testers' : `${defect.foundBy} is asked whether it is gone`;
+    const said = isAtRetest(to) ? `${defect.code} is fixed; ${next}.` : `${defect.code} is ${to}.`;
     void act('moveDefect', toMove(to), said);
   };
   const form = useForm(async (values) => {
     if (asked) await change('moveDefect', toMove(asked, values['reason']));
     setAsked(null);
   });
-  if (!can('move defects') && defect.assigneeId !== viewer.person.id) return null;
+  const by = { person: viewer.person.id, decidesOnAll: can('move defects') };
+  if (!mayMoveDefect(by, { ...defect, hasTurns: defect.turns.length > 0 })) return null;
   return (
     <>
       {listDefectMoves(defect.status).map((to) => (

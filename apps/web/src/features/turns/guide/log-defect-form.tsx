@@ -2,18 +2,16 @@ import { isTrouble } from '@kindred-baton/core/outcomes';
 import type { Given } from '../../../client/call.ts';
 import { fromForm } from '../../../client/call.ts';
 import { useChanges } from '../../../client/use-changes.ts';
-import { DEFECT_KINDS, SEVERITIES } from '@kindred-baton/core/defects/defect';
-import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import { fillTemplate } from '@kindred-baton/core/values/template';
 import { useState } from 'react';
-import { SelectField, TextArea, TextField } from '../../../ui/field.tsx';
+import { TextArea, TextField } from '../../../ui/field.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { LikelySame } from './likely-same.tsx';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { getWord } from './guide-state.ts';
-import { useProgramme } from '../../frame/programme-context.tsx';
+import { DefectPicks } from '../../defects/defect-picks.tsx';
 
 /** A defect at the failing step; what the program knows is filled in. */
 export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
@@ -25,7 +23,6 @@ export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
   const step = steps[state.index];
   const word = getWord(state, state.index);
   const soFar = describeSteps({ steps, upTo: state.index, source, outcomeAt: (index) => getWord(state, index).outcome });
-  const { nameOf } = useProgramme();
   // Where the step itself went well, the test goes on.
   const goOn = () => dispatch(isTrouble(word.outcome) ? { kind: 'show', screen: 'finish' } : { kind: 'go', index: state.index });
   const form = useForm(async (values) => {
@@ -61,11 +58,7 @@ export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
         problem={form.problemOf('expected')}
       />
       <TextArea label="Seen" name="seen" rows={2} required defaultValue={word.note} problem={form.problemOf('seen')} />
-      <div className="grid grid-cols-3 gap-2">
-        <Pick label="Kind" name="kind" values={DEFECT_KINDS} initial="function" />
-        <Pick label="Severity" name="severity" values={SEVERITIES} nameOf={nameOf} initial="slows the business" />
-        <Pick label="Priority" name="priority" values={PRIORITIES} initial="medium" />
-      </div>
+      <DefectPicks />
       <details className="mb-3">
         <summary className="text-[13px] font-semibold">Filled in for you: steps, values, environment, browser, pictures</summary>
         <ol className="mt-2 grid gap-1 text-[13px]">
@@ -80,29 +73,5 @@ export function LogDefectForm({ attempt, recorder, source }: ScreenProps) {
       </details>
       <FormFoot form={form} label="Log it" onCancel={() => dispatch({ kind: 'go', index: state.index })} />
     </form>
-  );
-}
-
-function Pick<Value extends string>({
-  label,
-  name,
-  values,
-  initial,
-  nameOf = String,
-}: {
-  readonly label: string;
-  readonly name: string;
-  readonly values: readonly Value[];
-  readonly nameOf?: (value: Value) => string;
-  readonly initial: string;
-}) {
-  return (
-    <SelectField label={label} name={name} defaultValue={initial}>
-      {values.map((value) => (
-        <option key={value} value={value}>
-          {nameOf(value)}
-        </option>
-      ))}
-    </SelectField>
   );
 }

@@ -1,5 +1,5 @@
 import type { defectRoutes } from '@kindred-baton/contracts/defects/routes';
-import { logDefect, moveDefect } from '@kindred-baton/store/defects/change-defects';
+import { logDefect, logDefectApart, moveDefect } from '@kindred-baton/store/defects/change-defects';
 import { getDefect, listDefects } from '@kindred-baton/store/defects/get-defects';
 import { changeDefect, getLikelySame, joinDefect, sayDefect } from '@kindred-baton/store/defects/talk-about-defects';
 import type { Answers } from '../../call.ts';
@@ -8,6 +8,7 @@ import { answerDefectExport } from './answer-defect-export.ts';
 export const defectAnswers: Answers<typeof defectRoutes> = {
   listDefects: ({ ask }) => ask(listDefects, undefined),
   logDefect: ({ perform, input }) => perform(logDefect, input),
+  logDefectApart: ({ perform, input }) => perform(logDefectApart, input),
   getDefect: ({ ask, params }) => ask(getDefect, params.code),
   changeDefect: ({ perform, params, input }) => perform(changeDefect, { ...params, change: input }),
   moveDefect: ({ perform, params, input }) => perform(moveDefect, { ...params, move: input }),
