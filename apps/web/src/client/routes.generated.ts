@@ -82,6 +82,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   listCycles: ['GET', '/cycles', ['cycles', 'scenarios', 'turns']],
   createCycle: ['POST', '/cycles', ['cycles', 'turns']],
   getCycleScope: ['GET', '/cycles/scope', ['cycles', 'scenarios', 'turns']],
+  chooseSingleTest: ['POST', '/cycles/scope', ['cycles']],
   getCycle: ['GET', '/cycles/:code', ['cycles', 'scenarios', 'turns']],
   changeCycle: ['PATCH', '/cycles/:code', ['cycles', 'turns']],
   moveCycle: ['POST', '/cycles/:code/move', ['cycles', 'turns']],

@@ -131,24 +131,26 @@ export const cycleDetailSchema = z.object({
 });
 export type CycleDetail = z.infer<typeof cycleDetailSchema>;
 
+export const scopeScenarioSchema = codedSchema.extend({
+  /** A test by itself: a run of one leg. */
+  isSingleTest: z.boolean(),
+  state: z.enum(SCENARIO_STATES),
+  priority: prioritySchema,
+  node: z.object({ code: z.string(), name: z.string() }),
+  /** Every node that its legs pass, and those above. */
+  passes: z.array(z.string()),
+  /** Codes of the requirements that its tests serve. */
+  requirements: z.array(z.string()),
+  legs: z.int(),
+  openLegs: z.int(),
+  errors: z.int(),
+  minutes: z.int(),
+  rows: z.array(z.object({ id: idSchema<'scenarioRow'>(), name: z.string() })),
+});
+
 /** What can be taken into a cycle. */
 export const cycleScopeSchema = z.object({
-  scenarios: z.array(
-    codedSchema.extend({
-      state: z.enum(SCENARIO_STATES),
-      priority: prioritySchema,
-      node: z.object({ code: z.string(), name: z.string() }),
-      /** Every node that its legs pass, and those above. */
-      passes: z.array(z.string()),
-      /** Codes of the requirements that its tests serve. */
-      requirements: z.array(z.string()),
-      legs: z.int(),
-      openLegs: z.int(),
-      errors: z.int(),
-      minutes: z.int(),
-      rows: z.array(z.object({ id: idSchema<'scenarioRow'>(), name: z.string() })),
-    }),
-  ),
+  scenarios: z.array(scopeScenarioSchema),
   /** Former cycles, newest first, with how their runs ended. */
   former: z.array(
     codedSchema.omit({ id: true }).extend({

@@ -13,6 +13,11 @@ export const cycleRoutes = defineRoutes({
   createCycle: { method: 'POST', path: '/cycles', input: cycle.createCycleSchema, output: z.object({ code: z.string() }), ...change },
   /** What a cycle could take in. */
   getCycleScope: { method: 'GET', path: '/cycles/scope', output: cycle.cycleScopeSchema, ...read },
+  /** Lets cycles take a test in by itself, with its own data rows. */
+  chooseSingleTest: {
+    ...{ method: 'POST', path: '/cycles/scope', input: z.object({ test: codeSchema }), output: cycle.scopeScenarioSchema },
+    ...{ right: 'run cycles', topics: ['cycles'] },
+  },
   getCycle: { method: 'GET', path: '/cycles/:code', output: cycle.cycleDetailSchema, ...read },
   changeCycle: { method: 'PATCH', path: '/cycles/:code', input: cycle.changeCycleSchema, output: doneSchema, ...change },
   moveCycle: {

@@ -1,25 +1,29 @@
-import { asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, isNotNull } from 'drizzle-orm';
 import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import { CYCLE_PURPOSES } from '@kindred-baton/core/cycles/cycle';
 import { proposeCycleCode } from '@kindred-baton/core/cycles/cycle-code';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import type { TestId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
+import type { Tree } from '../map/load-tree.ts';
 import { getPath } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import { countFindings } from '../scenarios/list-scenarios.ts';
+import type { LoadedScenario } from '../scenarios/load-chains.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { programmes } from '../schema/programmes.ts';
 import { requirementTests, requirements } from '../schema/requirements.ts';
+import { scenarios } from '../schema/scenarios.ts';
 import { getLegMinutes } from './make-turns.ts';
 
 /** What a cycle can take in: every scenario that is not retired, with its data rows, where it passes and what it proves; and former cycles. */
 export const getCycleScope: Query<void, CycleScope> = {
   right: 'read',
   read: async (context) => {
-    const [{ tree, scenarios: loaded }, former, served, [programme]] = await Promise.all([
+    const [{ tree, scenarios: drawn }, singles, former, served, [programme]] = await Promise.all([
       loadChains(context),
+      loadSingles(context),
       loadFormer(context),
       loadServed(context),
       context.db.select({ scheme: programmes.cycleScheme }).from(programmes).where(eq(programmes.id, context.actor.programmeId)),
@@ -27,31 +31,9 @@ export const getCycleScope: Query<void, CycleScope> = {
     const taken = new Set(former.map(({ code }) => code));
     const today = toDay(context.now.getTime(), context.actor.timeZone);
     return {
-      scenarios: loaded
+      scenarios: [...singles, ...drawn]
         .filter(({ scenario }) => scenario.state !== 'retired')
-        .map((item) => ({
-          ...{
-            id: item.scenario.id,
-            code: item.scenario.code,
-            name: item.scenario.name,
-            state: item.scenario.state,
-            priority: item.scenario.priority,
-          },
-          node: { code: tree.byId.get(item.scenario.nodeId)?.node.code ?? '', name: tree.byId.get(item.scenario.nodeId)?.node.name ?? '' },
-          passes: [
-            ...new Set(
-              [item.scenario.nodeId, ...item.legs.flatMap(({ test }) => test?.nodeId ?? [])].flatMap((id) =>
-                getPath(tree, id).map(({ node }) => node.code),
-              ),
-            ),
-          ],
-          requirements: [...new Set(item.legs.flatMap(({ test }) => (test ? (served.get(test.id) ?? []) : [])))].sort(),
-          legs: item.legs.length,
-          openLegs: item.legs.filter((leg) => leg.test === null).length,
-          errors: countFindings(item).errors,
-          minutes: item.legs.reduce((sum, leg) => sum + getLegMinutes(leg), 0),
-          rows: item.rows.map(({ id, name }) => ({ id, name })),
-        })),
+        .map((item) => toScopeScenario(item, tree, served)),
       former,
       suggestedCodes: Object.fromEntries(
         CYCLE_PURPOSES.map((purpose) => [purpose, proposeCycleCode(programme?.scheme ?? 'C-9', purpose, today, (code) => taken.has(code))]),
@@ -59,6 +41,44 @@ export const getCycleScope: Query<void, CycleScope> = {
     };
   },
 };
+
+/** Tests that cycles took in by themselves before. */
+async function loadSingles(context: ReadContext): Promise<readonly LoadedScenario[]> {
+  const { db, actor } = context;
+  const rows = await db
+    .select({ id: scenarios.id })
+    .from(scenarios)
+    .where(and(eq(scenarios.programmeId, actor.programmeId), isNotNull(scenarios.onlyTestId)));
+  return rows.length === 0
+    ? []
+    : (
+        await loadChains(
+          context,
+          rows.map(({ id }) => id),
+        )
+      ).scenarios;
+}
+
+/** A scenario as it can be chosen: where it passes, what it proves, and what a run of it takes. */
+export function toScopeScenario(
+  item: LoadedScenario,
+  tree: Tree,
+  served: ReadonlyMap<TestId, readonly string[]>,
+): CycleScope['scenarios'][number] {
+  const { id, code, name, state, priority, nodeId, onlyTestId } = item.scenario;
+  const node = tree.byId.get(nodeId)?.node;
+  const nodeIds = [nodeId, ...item.legs.flatMap(({ test }) => test?.nodeId ?? [])];
+  return {
+    ...{ id, code, name, state, priority, isSingleTest: onlyTestId !== null, node: { code: node?.code ?? '', name: node?.name ?? '' } },
+    passes: [...new Set(nodeIds.flatMap((each) => getPath(tree, each).map((entry) => entry.node.code)))],
+    requirements: [...new Set(item.legs.flatMap(({ test }) => (test ? (served.get(test.id) ?? []) : [])))].sort(),
+    legs: item.legs.length,
+    openLegs: item.legs.filter((leg) => leg.test === null).length,
+    errors: countFindings(item).errors,
+    minutes: item.legs.reduce((sum, leg) => sum + getLegMinutes(leg), 0),
+    rows: item.rows.map((row) => ({ id: row.id, name: row.name })),
+  };
+}
 
 async function loadFormer({ db, actor }: ReadContext): Promise<CycleScope['former']> {
   const rows = await db
@@ -84,7 +104,7 @@ async function loadFormer({ db, actor }: ReadContext): Promise<CycleScope['forme
 }
 
 /** The requirements that each test serves, by code. */
-async function loadServed({ db, actor }: ReadContext): Promise<Map<TestId, string[]>> {
+export async function loadServed({ db, actor }: Pick<ReadContext, 'db' | 'actor'>): Promise<Map<TestId, string[]>> {
   const rows = await db
     .select({ testId: requirementTests.testId, code: requirements.code })
     .from(requirementTests)

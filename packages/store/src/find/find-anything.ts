@@ -30,7 +30,7 @@ export const findAnything: Query<string, Found> = {
           from tests t left join teams m on m.id = t.team_id where t.programme_id = ${here} and (t.code || ' ' || t.name) ilike ${like}
         union all
         select 'scenario', s.code, s.name, n.name, '/scenarios/' || s.code
-          from scenarios s join nodes n on n.id = s.node_id where s.programme_id = ${here} and (s.code || ' ' || s.name) ilike ${like}
+          from scenarios s join nodes n on n.id = s.node_id where s.programme_id = ${here} and s.only_test_id is null and (s.code || ' ' || s.name) ilike ${like}
         union all
         select 'cycle', c.code, c.name, c.state::text, '/cycles/' || c.code
           from cycles c where c.programme_id = ${here} and (c.code || ' ' || c.name) ilike ${like}

@@ -6,7 +6,7 @@ import { countTests } from './count-tests.ts';
 import { findCurrentCycle } from '../programmes/find-current-cycle.ts';
 import { programmes } from '../schema/programmes.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
-import { legs, scenarios } from '../schema/scenarios.ts';
+import { isDrawn, legs, scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import type { Tree } from './load-tree.ts';
 import { listChangedNodes } from './get-map-changes.ts';
@@ -72,7 +72,7 @@ async function listPasses({ db, actor }: ReadContext): Promise<{ nodeId: NodeId;
     .from(scenarios)
     .innerJoin(legs, eq(legs.scenarioId, scenarios.id))
     .innerJoin(tests, eq(tests.id, legs.testId))
-    .where(eq(scenarios.programmeId, actor.programmeId));
+    .where(and(eq(scenarios.programmeId, actor.programmeId), isDrawn));
 }
 
 async function countRequirements({ db, actor }: ReadContext): Promise<Map<NodeId, { all: number; covered: number }>> {

@@ -9,7 +9,7 @@ import type { Query, ReadContext } from '../operation.ts';
 import { people } from '../schema/people.ts';
 import { applications, programmes, teams } from '../schema/programmes.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
-import { legs, scenarios } from '../schema/scenarios.ts';
+import { isDrawn, legs, scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import { listStandings } from './list-standings.ts';
 import { nodes } from '../schema/map.ts';
@@ -89,7 +89,7 @@ function listScenariosThrough({ db }: ReadContext, below: NodeId[]) {
   return db
     .selectDistinct({ id: scenarios.id, code: scenarios.code, name: scenarios.name, node: nodes.code })
     .from(scenarios)
-    .innerJoin(legs, eq(legs.scenarioId, scenarios.id))
+    .innerJoin(legs, and(eq(legs.scenarioId, scenarios.id), isDrawn))
     .innerJoin(tests, eq(tests.id, legs.testId))
     .innerJoin(nodes, eq(nodes.id, tests.nodeId))
     .where(

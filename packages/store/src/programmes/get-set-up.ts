@@ -21,7 +21,7 @@ import {
   teamMembers,
   teams,
 } from '../schema/programmes.ts';
-import { scenarios } from '../schema/scenarios.ts';
+import { isDrawn, scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import { turns } from '../schema/turns.ts';
 import { loadIdNames } from './load-id-names.ts';
@@ -142,7 +142,10 @@ async function countWork({ db, actor }: ReadContext): Promise<SetUp['counts']> {
   const [n, t, s, c] = await Promise.all([
     db.select({ rows: count() }).from(nodes).where(eq(nodes.programmeId, here)),
     db.select({ rows: count() }).from(tests).where(eq(tests.programmeId, here)),
-    db.select({ rows: count() }).from(scenarios).where(eq(scenarios.programmeId, here)),
+    db
+      .select({ rows: count() })
+      .from(scenarios)
+      .where(and(eq(scenarios.programmeId, here), isDrawn)),
     db.select({ rows: count() }).from(cycles).where(eq(cycles.programmeId, here)),
   ]);
   return { nodes: n[0]?.rows ?? 0, tests: t[0]?.rows ?? 0, scenarios: s[0]?.rows ?? 0, cycles: c[0]?.rows ?? 0 };

@@ -84,6 +84,11 @@ export async function lockScenario(context: Context, code: string) {
   const { scenarios: loaded } = await loadChains(context, [scenario.id]);
   const [found] = loaded;
   if (!found) throw new AppError('not found', `There is no scenario ${code}.`);
+  if (scenario.onlyTestId !== null)
+    throw new AppError(
+      'invalid',
+      `${code} is a single test as cycles take it in; it follows the test. Begin a scenario to put more around it.`,
+    );
   return { scenario, loaded: found, document: toDocument(found) };
 }
 

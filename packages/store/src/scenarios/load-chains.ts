@@ -10,7 +10,7 @@ import type { Tree, TreeNode } from '../map/load-tree.ts';
 import { loadTree } from '../map/load-tree.ts';
 import type { ReadContext } from '../operation.ts';
 import type { LegRow, ScenarioRecord, ScenarioRowRecord } from '../schema/scenarios.ts';
-import { legs, scenarioRows, scenarios } from '../schema/scenarios.ts';
+import { isDrawn, legs, scenarioRows, scenarios } from '../schema/scenarios.ts';
 import type { TestRow, TestVersionRow } from '../schema/tests.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 
@@ -39,10 +39,10 @@ export interface LoadedChains {
   readonly scenarios: readonly LoadedScenario[];
 }
 
-/** Scenarios with their legs, tests and wiring; all of the programme, or those named. Five queries, whatever the number. */
+/** Scenarios with their legs, tests and wiring; all that were drawn, or those named. Five queries, whatever the number. */
 export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids?: readonly ScenarioId[]): Promise<LoadedChains> {
   const { db, actor } = context;
-  const chosen = and(eq(scenarios.programmeId, actor.programmeId), ids ? inArray(scenarios.id, [...ids]) : undefined);
+  const chosen = and(eq(scenarios.programmeId, actor.programmeId), ids ? inArray(scenarios.id, [...ids]) : isDrawn);
   const wanted = db.select({ id: scenarios.id }).from(scenarios).where(chosen);
   const [tree, scenarioList, rowList, legList] = await Promise.all([
     loadTree(context),

@@ -7,7 +7,7 @@ import { compareInterfaces, reviewChange } from '@kindred-baton/core/scenarios/r
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { editScenario as editDocument } from '@kindred-baton/core/scenarios/edit-scenario';
 import type { Context, Operation, Query, ReadContext } from '../operation.ts';
-import { legs, scenarios } from '../schema/scenarios.ts';
+import { isDrawn, legs, scenarios } from '../schema/scenarios.ts';
 import type { TestRow, TestVersionRow } from '../schema/tests.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { storeDocument } from './document.ts';
@@ -31,7 +31,7 @@ export const getChangeReview: Query<ReviewInput, ChangeReviewView> = {
       .selectDistinct({ id: legs.scenarioId })
       .from(legs)
       .innerJoin(scenarios, eq(scenarios.id, legs.scenarioId))
-      .where(and(eq(legs.testId, test.id), eq(scenarios.programmeId, context.actor.programmeId)));
+      .where(and(eq(legs.testId, test.id), eq(scenarios.programmeId, context.actor.programmeId), isDrawn));
     const ids: ScenarioId[] = users.map(({ id }) => id);
     const loaded = ids.length === 0 ? [] : (await loadChains(context, ids)).scenarios;
     const after = version && toInterface(version);

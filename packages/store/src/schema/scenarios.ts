@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { isNull, sql } from 'drizzle-orm';
 import { bigserial, check, index, integer, jsonb, pgEnum, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { LegId, PersonaId, ScenarioRowId } from '@kindred-baton/core/ids';
 import type { ClassSetup } from '@kindred-baton/core/rows/row-model';
@@ -35,10 +35,17 @@ export const scenarios = pgTable(
     columns: jsonb().$type<Field[]>().notNull().default([]),
     /** How rows are made from classes; null: they are typed. */
     classes: jsonb().$type<ClassSetup>(),
+    /** It is nothing but this test, taken into cycles by itself: made when it is chosen, drawn and listed nowhere. */
+    onlyTestId: testRef()
+      .unique()
+      .references(() => tests.id),
     createdAt: createdAt(),
   },
   (table) => [unique().on(table.programmeId, table.code), index().on(table.nodeId), check('scenarios_texts', sql`${table.name} <> ''`)],
 );
+
+/** A scenario that somebody drew, as scenarios are listed and counted. */
+export const isDrawn = isNull(scenarios.onlyTestId);
 
 export const scenarioRows = pgTable(
   'scenario_rows',

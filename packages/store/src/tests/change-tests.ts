@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, lt } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lt } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CreateTest, SaveTest } from '@kindred-baton/contracts/tests/test';
 import type { TestId } from '@kindred-baton/core/ids';
@@ -12,7 +12,7 @@ import { requireOwn } from '../programmes/require-own.ts';
 import { history } from '../schema/history.ts';
 import { nodes } from '../schema/map.ts';
 import { people } from '../schema/people.ts';
-import { legs } from '../schema/scenarios.ts';
+import { isDrawn, legs, scenarios } from '../schema/scenarios.ts';
 import type { TestVersionRow } from '../schema/tests.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { toVersionView } from './get-test.ts';
@@ -106,7 +106,13 @@ async function offerToScenarios({ db }: Context, testId: TestId, number: number)
   await db
     .update(legs)
     .set({ version: before.number })
-    .where(and(eq(legs.testId, testId), isNull(legs.version)));
+    .where(
+      and(
+        eq(legs.testId, testId),
+        isNull(legs.version),
+        inArray(legs.scenarioId, db.select({ id: scenarios.id }).from(scenarios).where(isDrawn)),
+      ),
+    );
 }
 
 /** Takes a draft back to the agreed version before it; a first draft is all that there is, and stays. */

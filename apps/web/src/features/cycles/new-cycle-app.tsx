@@ -1,6 +1,7 @@
 import { leaveTo } from '../../client/leave-to.ts';
 import type { Form } from '../../ui/use-form.tsx';
 import { fromForm } from '../../client/call.ts';
+import { useRead } from '../../client/use-read.ts';
 import { useChanges } from '../../client/use-changes.ts';
 import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
@@ -41,7 +42,7 @@ const FIRST_DAYS = 18;
 function NewCycle({ content }: { readonly content: NewCycleContent }) {
   const { base, can } = useProgramme();
   const { change } = useChanges();
-  const { scope } = content;
+  const { data: scope = content.scope } = useRead('getCycleScope', {}, { initialData: content.scope });
   const [chosen, setChosen] = useState<Chosen>(new Map());
   const [purpose, setPurpose] = useState<CyclePurpose>('acceptance');
   const [code, setCode] = useState<string | null>(null);

@@ -2,8 +2,9 @@ import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import { useState } from 'react';
 import { countOf } from '../../../ui/format.ts';
 import { useInScope } from '../../frame/use-in-scope.ts';
-import { chooseFormer, filterScenarios, NO_FILTER } from './choose-scope.ts';
+import { chooseFormer, chooseScenarios, filterScenarios, NO_FILTER } from './choose-scope.ts';
 import type { Chosen, FormerPart, ScopeFilter } from './choose-scope.ts';
+import { SingleTestChoice } from './single-test-choice.tsx';
 import { ScopeTable } from './scope-table.tsx';
 
 interface ScopePickerProps {
@@ -39,6 +40,7 @@ export function ScopePicker({ scope, chosen, onChange }: ScopePickerProps) {
         <Select label="State" value={filter.state} onChange={(state) => set({ state })} options={['agreed', 'sketch']} />
         <Select label="Priority" value={filter.priority} onChange={(priority) => set({ priority })} options={['high', 'medium', 'low']} />
         <Select label="Requirement" value={filter.requirement} onChange={(requirement) => set({ requirement })} options={requirements} />
+        <SingleTestChoice onChoose={(test) => onChange(chooseScenarios(chosen, [test], true))} />
         <FormerChoice scope={scope} onChoose={(code, part) => onChange(chooseFormer(scope, code, part))} />
       </div>
       <p className="mb-2 text-[13px] text-soft">

@@ -80,6 +80,7 @@ function ScopeRow({ scenario, rows, onScenario, onRow }: ScopeRowProps) {
           <span>
             <b>{scenario.name}</b>
             <span className="block text-[13px] text-soft">
+              {scenario.isSingleTest && 'single test · '}
               <span className="font-mono">{scenario.code}</span> · {scenario.node.name}
               {scenario.openLegs > 0 && <span className="text-failed"> · {scenario.openLegs} open</span>}
               {scenario.errors > 0 && <span className="text-failed"> · {scenario.errors} to fix</span>}

@@ -4,6 +4,7 @@ import { getAcceptance, signOffNode } from '@kindred-baton/store/cycles/acceptan
 import { changeCycle, createCycle } from '@kindred-baton/store/cycles/change-cycles';
 import { changeScope, getScopeEffects, takeScenario } from '@kindred-baton/store/cycles/change-scope';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
+import { chooseSingleTest } from '@kindred-baton/store/cycles/choose-single-test';
 import { getCycleScope } from '@kindred-baton/store/cycles/get-cycle-scope';
 import { getPlan } from '@kindred-baton/store/cycles/get-plan';
 import { getSinceOpening } from '@kindred-baton/store/cycles/get-since-opening';
@@ -16,6 +17,7 @@ import { answerCycleReport } from './answer-cycle-report.ts';
 export const cycleAnswers: Answers<typeof cycleRoutes> = {
   listCycles: ({ ask }) => ask(listCycles, undefined),
   createCycle: ({ perform, input }) => perform(createCycle, input),
+  chooseSingleTest: ({ perform, input }) => perform(chooseSingleTest, input.test),
   getCycleScope: ({ ask }) => ask(getCycleScope, undefined),
   getCycle: ({ ask, params }) => ask(getCycle, params.code),
   changeCycle: ({ perform, params, input }) => perform(changeCycle, { ...params, change: input }),
