@@ -2,10 +2,8 @@ import { AppError, UNKEEPABLE } from '@kindred-baton/contracts/errors';
 import type { Route } from '@kindred-baton/contracts/route';
 import type { RouteName } from '@kindred-baton/contracts/routes';
 import { ROUTES } from '@kindred-baton/contracts/routes';
-import type { Right } from '@kindred-baton/core/programmes/roles';
 import type { Actor } from '@kindred-baton/store/actor';
 import { requireRight } from '@kindred-baton/store/actor';
-import { ask, perform } from '@kindred-baton/store/operation';
 import type { APIContext, APIRoute } from 'astro';
 import type { z } from 'zod';
 import { answerError } from './answer-error.ts';
@@ -14,7 +12,7 @@ import type { Call } from './call.ts';
 import { findRoute } from './find-route.ts';
 import { findUnkeepable } from './find-unkeepable.ts';
 import { readJson } from './read-body.ts';
-import { getStore } from './store.ts';
+import { bind } from './bind.ts';
 import { findActor } from './who-asks.ts';
 
 const MAX_JSON_BYTES = 2 * 1024 * 1024;
@@ -68,22 +66,4 @@ function requireKeepable(given: unknown): void {
   const path = findUnkeepable(given)?.join('.');
   if (path === undefined) return;
   throw new AppError('invalid', UNKEEPABLE, { details: { problems: [{ path, message: UNKEEPABLE }] } });
-}
-
-/** What an answer may ask of the store: reads, and changes that take the right which the route states; what it changes is told. */
-function bind(actor: Actor, route: Route): Pick<Call, 'ask' | 'perform'> {
-  const store = getStore();
-  const requireStated = (right: Right) => {
-    if (right !== 'read' && right !== route.right) throw new AppError('broken', `${route.path} asks for the right to ${right}.`);
-  };
-  return {
-    ask: (query, input) => {
-      requireStated(query.right);
-      return ask(store, actor, query, input);
-    },
-    perform: (operation, input) => {
-      requireStated(operation.right);
-      return perform(store, actor, operation, input, route.topics);
-    },
-  };
 }

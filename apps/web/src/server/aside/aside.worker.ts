@@ -1,5 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Tasks } from './tasks.ts';
+import type { AppError } from '@kindred-baton/contracts/errors';
+import { toAppError } from '../answer-error.ts';
 import { TASKS } from './tasks.ts';
 
 interface Task {
@@ -9,9 +11,20 @@ interface Task {
   readonly begun: MessagePort;
 }
 
+/** What came of it; a refusal crosses from thread to thread in its parts, since a class does not. */
+export type Done =
+  { readonly ok: true; readonly value: unknown } | ({ readonly ok: false } & Pick<AppError, 'code' | 'message' | 'details'>);
+
 /** What a thread of its own does: one task, and gives back what came of it. */
-export default function perform({ task, given, begun }: Task): Promise<unknown> {
+export default async function perform({ task, given, begun }: Task): Promise<Done> {
   begun.postMessage(null);
   begun.close();
-  return (TASKS[task] as (...args: readonly unknown[]) => Promise<unknown>)(...given);
+  try {
+    return { ok: true, value: await (TASKS[task] as (...args: readonly unknown[]) => Promise<unknown>)(...given) };
+  } catch (error) {
+    const refused = toAppError(error);
+    // What nobody foresaw keeps its trace.
+    if (refused.code === 'broken') throw error;
+    return { ok: false, code: refused.code, message: refused.message, details: refused.details };
+  }
 }

@@ -1,6 +1,7 @@
 import { MessageChannel } from 'node:worker_threads';
 import { AppError } from '@kindred-baton/contracts/errors';
 import { Piscina } from 'piscina';
+import type { Done } from './aside.worker.ts';
 import type { Tasks } from './tasks.ts';
 
 interface Limits {
@@ -13,6 +14,8 @@ interface Limits {
 /** Limits of one task; docs/import.md tells them. */
 const LIMITS: Limits = { mostMs: 30_000, heapMb: 768, threads: 2, mostWaiting: 20 };
 const IDLE_MS = 60_000;
+/** What was looked at before, or is asked for by a lead, may take longer. */
+const LONG_MS: Readonly<Partial<Record<keyof Tasks, number>>> = { 'store import': 300_000, 'staff cycle': 120_000 };
 
 /** Built, the thread's code is one file beside the server's; while it is being written it runs as it stands. */
 const isBuilt = import.meta.url.includes('/dist/server/');
@@ -44,12 +47,15 @@ export function createDoAside(limits: Limits): DoAside {
     const stop = new AbortController();
     const { port1: begins, port2: begun } = new MessageChannel();
     let limit: NodeJS.Timeout | undefined;
-    begins.once('message', () => (limit = setTimeout(() => stop.abort(), limits.mostMs)));
+    const mostMs = LONG_MS[task] ?? limits.mostMs;
+    begins.once('message', () => (limit = setTimeout(() => stop.abort(), mostMs)));
     try {
       pool ??= createPool(limits);
-      return (await pool.run({ task, given, begun }, { signal: stop.signal, transferList: [begun] })) as never;
+      const done = (await pool.run({ task, given, begun }, { signal: stop.signal, transferList: [begun] })) as Done;
+      if (!done.ok) throw new AppError(done.code, done.message, { details: done.details });
+      return done.value as never;
     } catch (error) {
-      throw toRefusal(error, limits);
+      throw toRefusal(error, { ...limits, mostMs });
     } finally {
       asked -= 1;
       clearTimeout(limit);

@@ -1,37 +1,31 @@
-import { readImport } from '@kindred-baton/formats/import/read-import';
-import type { MapFileOptions } from '@kindred-baton/formats/map/read-map-file';
-import { readMapFile } from '@kindred-baton/formats/map/read-map-file';
-import { readRequirementFile } from '@kindred-baton/formats/requirements/requirement-files';
-import { readScenarioFromFile } from '@kindred-baton/formats/scenarios/read-scenario-file';
-import type { TableFile } from '@kindred-baton/formats/tables/text-tables';
-import type { TestFileOptions } from '@kindred-baton/formats/tests/read-test-file';
+import type { RouteName } from '@kindred-baton/contracts/routes';
+import { ROUTES } from '@kindred-baton/contracts/routes';
 import type { OutTable } from '@kindred-baton/formats/tables/write-tables';
 import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
-import { readTestFile } from '@kindred-baton/formats/tests/read-test-file';
-import { readTurnSheet } from '@kindred-baton/formats/turns/turn-sheet';
-import { readDataRows } from './read-data-rows.ts';
-import { toColumns } from './to-columns.ts';
+import type { Actor } from '@kindred-baton/store/actor';
+import { staffCycle } from '@kindred-baton/store/cycles/staff-cycle';
+import { bind } from '../bind.ts';
+import type { Call } from '../call.ts';
+import { IMPORTS } from '../answers/imports/imports.ts';
+import type { Upload } from '../read-upload.ts';
+import { READERS } from './readers.ts';
 
-type RequirementOptions = Parameters<typeof readRequirementFile>[1];
+/** In whose name, and for which route, a thread asks the store; it has connections of its own. */
+export interface AsideCaller {
+  readonly actor: Actor;
+  readonly route: RouteName;
+}
 
-/** Everything that is done in a thread of its own: reading what people bring, writing what is large. Of a table that is read only what is shown of its columns comes back, not its rows. Adding one: a line here. */
+const bindCaller = ({ actor, route }: AsideCaller): Pick<Call, 'ask' | 'perform'> => bind(actor, ROUTES[route]);
+const runImport = (caller: AsideCaller & { readonly route: keyof typeof IMPORTS }, upload: Upload): Promise<unknown> =>
+  IMPORTS[caller.route](bindCaller(caller), upload);
+
+/** Everything that is done in a thread of its own. Adding one: a line here. */
 export const TASKS = {
-  map: async (file: TableFile, options: MapFileOptions) => {
-    const { table, sheets, ...reading } = await readMapFile(file, options);
-    return { ...reading, columns: table && toColumns(table, sheets) };
-  },
-  requirements: async (file: TableFile, options: RequirementOptions) => {
-    const { table, sheets, ...reading } = await readRequirementFile(file, options);
-    return { ...reading, columns: table && toColumns(table, sheets), taken: reading.columns };
-  },
-  tests: async (file: TableFile, options: TestFileOptions) => {
-    const { table, sheets, ...reading } = await readTestFile(file, options);
-    return { ...reading, columns: table && toColumns(table, sheets) };
-  },
-  'data rows': readDataRows,
-  workbook: ({ bytes }: TableFile) => readImport(bytes),
-  scenario: (file: TableFile) => readScenarioFromFile(file),
-  'turn sheet': (file: TableFile) => readTurnSheet(file),
+  ...READERS,
+  'look at import': runImport,
+  'store import': runImport,
+  'staff cycle': (caller: AsideCaller, input: Parameters<typeof staffCycle.run>[1]) => bindCaller(caller).perform(staffCycle, input),
   'write workbook': (tables: readonly OutTable[]) => writeXlsx(tables),
 } as const;
 

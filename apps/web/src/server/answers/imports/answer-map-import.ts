@@ -3,15 +3,18 @@ import { mapImportOptionsSchema } from '@kindred-baton/contracts/imports/import'
 import type { MapComparison } from '@kindred-baton/core/imports/compare-map';
 import { compareMapImport, storeMapImport } from '@kindred-baton/store/imports/store-map-import';
 import type { Call } from '../../call.ts';
-import { doAside } from '../../aside/do-aside.ts';
+import { READERS } from '../../aside/readers.ts';
 import type { Upload } from '../../read-upload.ts';
 import { toMapChanges, toProblemLine } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
 
 /** Looks at a process list; with the fingerprint of what was seen, the chosen differences are stored. */
-export async function answerMapImport(context: Call, { name, bytes, options: raw }: Upload): Promise<MapImportPreview> {
+export async function answerMapImport(
+  context: Pick<Call, 'ask' | 'perform'>,
+  { name, bytes, options: raw }: Upload,
+): Promise<MapImportPreview> {
   const { sheet, mapping, below, addsNames, leftOut, missing, accept } = mapImportOptionsSchema.parse(raw);
-  const reading = await doAside('map', { name, bytes }, { sheet, mapping });
+  const reading = await READERS.map({ name, bytes }, { sheet, mapping });
   const { entries } = reading;
   const comparison = await context.ask(compareMapImport, { entries, below, addsNames });
   const problems = [...reading.problems, ...(entries.length > 0 ? comparison.problems : [])];

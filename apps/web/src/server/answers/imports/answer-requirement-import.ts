@@ -3,7 +3,7 @@ import { requirementImportOptionsSchema } from '@kindred-baton/contracts/imports
 import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
 import { compareRequirementImport, storeRequirementImport } from '@kindred-baton/store/imports/store-requirement-import';
 import type { Call } from '../../call.ts';
-import { doAside } from '../../aside/do-aside.ts';
+import { READERS } from '../../aside/readers.ts';
 import type { Upload } from '../../read-upload.ts';
 import { toProblemLine } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
@@ -11,9 +11,12 @@ import { toFingerprint } from './to-fingerprint.ts';
 const MOST_SHOWN = 5_000;
 
 /** Looks at a list of requirements; with the fingerprint of what was seen, what is new and changed is stored. */
-export async function answerRequirementImport(context: Call, { name, bytes, options }: Upload): Promise<RequirementImportPreview> {
+export async function answerRequirementImport(
+  context: Pick<Call, 'ask' | 'perform'>,
+  { name, bytes, options }: Upload,
+): Promise<RequirementImportPreview> {
   const { sheet, columns, accept } = requirementImportOptionsSchema.parse(options);
-  const reading = await doAside('requirements', { name, bytes }, { sheet, columns });
+  const reading = await READERS.requirements({ name, bytes }, { sheet, columns });
   const { entries } = reading;
   const comparison = await context.ask(compareRequirementImport, entries);
   const problems = [...reading.problems, ...comparison.problems];

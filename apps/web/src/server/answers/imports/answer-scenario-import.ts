@@ -3,16 +3,19 @@ import { scenarioImportOptionsSchema } from '@kindred-baton/contracts/imports/im
 import type { ScenarioImportComparison } from '@kindred-baton/store/imports/store-scenario-import';
 import { compareScenarioImport, storeScenarioImport } from '@kindred-baton/store/imports/store-scenario-import';
 import type { Call } from '../../call.ts';
-import { doAside } from '../../aside/do-aside.ts';
+import { READERS } from '../../aside/readers.ts';
 import type { Upload } from '../../read-upload.ts';
 import { toFingerprint } from './to-fingerprint.ts';
 
 const EMPTY = { before: '', after: '', legs: [], data: [], isSame: true };
 
 /** Looks at a scenario's file; with the fingerprint of what was seen, it is taken in. */
-export async function answerScenarioImport(context: Call, { name, bytes, options }: Upload): Promise<ScenarioImportPreview> {
+export async function answerScenarioImport(
+  context: Pick<Call, 'ask' | 'perform'>,
+  { name, bytes, options }: Upload,
+): Promise<ScenarioImportPreview> {
   const { accept, ...target } = scenarioImportOptionsSchema.parse(options);
-  const reading = await doAside('scenario', { name, bytes });
+  const reading = await READERS.scenario({ name, bytes });
   const asked = { code: target.code ?? '', name: target.name ?? '', node: target.node ?? '' };
   if (!reading.ok)
     return {

@@ -3,7 +3,7 @@ import { testImportOptionsSchema } from '@kindred-baton/contracts/imports/import
 import type { TestComparison } from '@kindred-baton/core/imports/compare-tests';
 import { compareTestImport, storeTestImport } from '@kindred-baton/store/imports/store-test-import';
 import type { Call } from '../../call.ts';
-import { doAside } from '../../aside/do-aside.ts';
+import { READERS } from '../../aside/readers.ts';
 import type { Upload } from '../../read-upload.ts';
 import { toProblemLine, toTestChanges } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
@@ -11,9 +11,12 @@ import { toFingerprint } from './to-fingerprint.ts';
 const BY_HAND_SHOWN = 200;
 
 /** Looks at tests in plain language; with the fingerprint of what was seen, what is new and changed is stored. */
-export async function answerTestImport(context: Call, { name, bytes, options: raw, more }: Upload): Promise<TestImportPreview> {
+export async function answerTestImport(
+  context: Pick<Call, 'ask' | 'perform'>,
+  { name, bytes, options: raw, more }: Upload,
+): Promise<TestImportPreview> {
   const { sheet, mapping, activity, accept } = testImportOptionsSchema.parse(raw);
-  const reading = await doAside('tests', { name, bytes }, { sheet, mapping, data: more });
+  const reading = await READERS.tests({ name, bytes }, { sheet, mapping, data: more });
   const { entries } = reading;
   const comparison = await context.ask(compareTestImport, { entries, activity });
   const problems = [...reading.problems, ...comparison.problems];

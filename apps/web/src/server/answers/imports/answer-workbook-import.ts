@@ -4,7 +4,7 @@ import type { ScenarioDifference, WorkbookComparison } from '@kindred-baton/core
 import { toWorkbookEntries } from '@kindred-baton/core/imports/workbook-entries';
 import { compareWorkbookImport, storeWorkbookImport } from '@kindred-baton/store/imports/store-workbook-import';
 import type { Call } from '../../call.ts';
-import { doAside } from '../../aside/do-aside.ts';
+import { READERS } from '../../aside/readers.ts';
 import type { Upload } from '../../read-upload.ts';
 import { countChanges, toMapChanges, toProblemLine, toTestChanges } from './to-change-lines.ts';
 import { toFingerprint } from './to-fingerprint.ts';
@@ -12,9 +12,12 @@ import { toFingerprint } from './to-fingerprint.ts';
 const MOST_SCENARIOS_SHOWN = 500;
 
 /** Looks at our own workbook; with the fingerprint of what was seen, it is taken in: all of it or nothing. */
-export async function answerWorkbookImport(context: Call, { name, bytes, options }: Upload): Promise<WorkbookImportPreview> {
+export async function answerWorkbookImport(
+  context: Pick<Call, 'ask' | 'perform'>,
+  { name, bytes, options }: Upload,
+): Promise<WorkbookImportPreview> {
   const { accept, agreesNew } = workbookImportOptionsSchema.parse(options);
-  const reading = await doAside('workbook', { name, bytes });
+  const reading = await READERS.workbook({ name, bytes });
   const entries = toWorkbookEntries(reading.sheets);
   const comparison = await context.ask(compareWorkbookImport, entries);
   const problems = [...reading.problems, ...comparison.problems];

@@ -1,21 +1,30 @@
 import type { importRoutes } from '@kindred-baton/contracts/imports/routes';
 import { writeTemplate } from '@kindred-baton/formats/import/write-template';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
-import type { Answers } from '../../call.ts';
+import { doAside } from '../../aside/do-aside.ts';
+import type { Answers, Call } from '../../call.ts';
 import { readUpload } from '../../read-upload.ts';
 import { answerDataRows } from '../tests/answer-data-rows.ts';
-import { answerMapImport } from './answer-map-import.ts';
-import { answerRequirementImport } from './answer-requirement-import.ts';
-import { answerScenarioImport } from './answer-scenario-import.ts';
-import { answerTestImport } from './answer-test-import.ts';
-import { answerWorkbookImport } from './answer-workbook-import.ts';
+import type { IMPORTS } from './imports.ts';
+
+type ImportName = keyof typeof IMPORTS;
+
+/** The whole of an import is done in a thread: nobody else waits while it is read, compared or stored. What was looked at before may take its time to be stored. */
+async function importAside<Name extends ImportName>(
+  { actor, request }: Call,
+  route: Name,
+): Promise<Awaited<ReturnType<(typeof IMPORTS)[Name]>>> {
+  const upload = await readUpload(request);
+  const isAccepted = typeof upload.options === 'object' && upload.options !== null && 'accept' in upload.options;
+  return (await doAside(isAccepted ? 'store import' : 'look at import', { actor, route }, upload)) as never;
+}
 
 export const importAnswers: Answers<typeof importRoutes> = {
-  importWorkbook: async (call) => answerWorkbookImport(call, await readUpload(call.request)),
+  importWorkbook: (call) => importAside(call, 'importWorkbook'),
   getWorkbookTemplate: async () => answerFile(await writeTemplate(), { name: 'kindred-baton-import.xlsx', mediaType: MEDIA_TYPES.xlsx }),
-  importMap: async (call) => answerMapImport(call, await readUpload(call.request)),
-  importRequirements: async (call) => answerRequirementImport(call, await readUpload(call.request)),
+  importMap: (call) => importAside(call, 'importMap'),
+  importRequirements: (call) => importAside(call, 'importRequirements'),
   readDataRows: async (call) => answerDataRows(call, await readUpload(call.request)),
-  importTests: async (call) => answerTestImport(call, await readUpload(call.request)),
-  importScenarios: async (call) => answerScenarioImport(call, await readUpload(call.request)),
+  importTests: (call) => importAside(call, 'importTests'),
+  importScenarios: (call) => importAside(call, 'importScenarios'),
 };
