@@ -51,6 +51,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   listTests: ['GET', '/tests', ['tests', 'turns']],
   createTest: ['POST', '/tests', ['tests']],
   changeTests: ['PATCH', '/tests', ['tests']],
+  agreeTests: ['POST', '/tests/agree', ['tests', 'scenarios']],
   getTest: ['GET', '/tests/:code', ['tests', 'turns']],
   saveTest: ['PUT', '/tests/:code', ['tests']],
   agreeTest: ['POST', '/tests/:code/agree', ['tests', 'scenarios']],

@@ -1,9 +1,18 @@
 import type { ReactNode } from 'react';
 
+interface SidePanelProps {
+  readonly label: string;
+  /** What Esc does while something in it has the focus. */
+  readonly onEscape?: () => void;
+  readonly children: ReactNode;
+}
+
 /** The detail of what is chosen, at the right. */
-export function SidePanel({ label, children }: { readonly label: string; readonly children: ReactNode }) {
+export function SidePanel({ label, onEscape, children }: SidePanelProps) {
   return (
-    <aside aria-label={label} className="card min-w-0 self-start">
+    // Keys come from the controls within; the panel only hears them.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
+    <aside aria-label={label} className="card min-w-0 self-start" onKeyDown={(event) => event.key === 'Escape' && onEscape?.()}>
       {children}
     </aside>
   );

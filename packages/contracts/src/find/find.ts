@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-export const FIND_KINDS = ['node', 'test', 'scenario', 'turn', 'cycle', 'defect'] as const;
+export const FIND_KINDS = ['value', 'node', 'test', 'scenario', 'turn', 'cycle', 'defect'] as const;
 
 export const findQuerySchema = z.object({ q: z.string().trim().max(100).default('') });
 

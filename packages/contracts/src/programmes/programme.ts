@@ -82,7 +82,7 @@ export const setUpSchema = z.object({
     }),
   ),
   /** What the order of the work asks for next: how much there is of each. */
-  counts: z.object({ nodes: z.int(), tests: z.int(), scenarios: z.int(), cycles: z.int() }),
+  counts: z.object({ nodes: z.int(), owners: z.int(), tests: z.int(), scenarios: z.int(), cycles: z.int() }),
 });
 export type SetUp = z.infer<typeof setUpSchema>;
 

@@ -174,7 +174,8 @@ export const changeScenarioSchema = z.object({ name: nameSchema, node: codeSchem
 export type ChangeScenario = z.infer<typeof changeScenarioSchema>;
 
 export const createScenarioSchema = z.object({
-  code: codeSchema,
+  /** Nothing: the next free one. */
+  code: z.union([codeSchema, z.literal('')]),
   name: nameSchema,
   node: codeSchema,
   /** What it begins with: legs and columns of a found chain, of a workshop's lines, of a file. */

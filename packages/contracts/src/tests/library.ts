@@ -76,6 +76,10 @@ export const changeTestsSchema = z.object({
 });
 export type ChangeTests = z.infer<typeof changeTestsSchema>;
 
+export const agreeTestsSchema = z.object({ codes: z.array(codeSchema).min(1).max(20_000) });
+/** How many drafts were agreed, and which tests were left as they are: without a draft, or with one that has no steps. */
+export const agreedTestsSchema = z.object({ agreed: z.int(), withoutDraft: z.int(), withoutSteps: z.array(z.string()) });
+
 /** What is worth a look over the library. */
 export const libraryFindingsSchema = z.object({
   examined: z.int(),

@@ -13,6 +13,11 @@ export const testRoutes = defineRoutes({
   createTest: { method: 'POST', path: '/tests', input: test.createTestSchema, output: codeSchema, ...change },
   /** The same change of many. */
   changeTests: { method: 'PATCH', path: '/tests', input: library.changeTestsSchema, output: z.object({ changed: z.int() }), ...change },
+  /** Agrees the drafts of many. */
+  agreeTests: {
+    ...{ method: 'POST', path: '/tests/agree', input: library.agreeTestsSchema, output: library.agreedTestsSchema },
+    ...{ right: 'agree tests', topics: ['tests', 'scenarios'] },
+  },
   getTest: {
     ...{ method: 'GET', path: '/tests/:code', input: z.object({ version: z.coerce.number().int().positive().optional() }) },
     ...{ output: test.testDetailSchema, ...read },

@@ -64,7 +64,8 @@ export const testDetailSchema = z.object({
 export type TestDetail = z.infer<typeof testDetailSchema>;
 
 export const createTestSchema = z.object({
-  code: codeSchema,
+  /** Nothing: the next free one. */
+  code: z.union([codeSchema, z.literal('')]),
   name: nameSchema,
   node: codeSchema,
   teamId: idSchema<'team'>().nullable(),
@@ -95,6 +96,8 @@ export const testSurroundingsSchema = z.object({
   waivers: z.array(waiverSchema),
   targets: z.array(z.string()),
   names: z.array(z.string()),
+  /** Values that other tests need or give, each as most of them have it. */
+  fields: z.array(fieldSchema),
   personas: z.array(z.string()),
   pinned: z.array(
     z.object({

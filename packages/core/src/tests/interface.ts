@@ -11,10 +11,15 @@ export interface TestInterface {
 
 /**
  * Derives needs and gives from steps: needs are the names used before they are kept, gives the names kept, both in
- * order of first use. What the author confirmed before (`known`) keeps its type, choices, pattern and example.
+ * order of first use. What the author confirmed before (`known`) keeps its type, choices, pattern and example; what is new
+ * takes those that a value of its name has `elsewhere`.
  * Cost O(total length of the steps).
  */
-export function deriveInterface(steps: readonly Step[], known: TestInterface = { needs: [], gives: [] }): TestInterface {
+export function deriveInterface(
+  steps: readonly Step[],
+  known: TestInterface = { needs: [], gives: [] },
+  elsewhere: readonly Field[] = [],
+): TestInterface {
   const needs = new Map<string, string>();
   const gives = new Map<string, string>();
   for (const step of steps) {
@@ -26,7 +31,7 @@ export function deriveInterface(steps: readonly Step[], known: TestInterface = {
     }
     if (step.keepAs !== undefined && !gives.has(toNameKey(step.keepAs))) gives.set(toNameKey(step.keepAs), step.keepAs);
   }
-  return { needs: toFields(needs, known.needs), gives: toFields(gives, known.gives) };
+  return { needs: toFields(needs, [...elsewhere, ...known.needs]), gives: toFields(gives, [...elsewhere, ...known.gives]) };
 }
 
 function toFields(names: ReadonlyMap<string, string>, known: readonly Field[]): Field[] {

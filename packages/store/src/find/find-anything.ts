@@ -13,7 +13,7 @@ interface FoundRow extends Record<string, unknown> {
   readonly path: string;
 }
 
-/** Finds nodes, tests, scenarios, cycles, defects and turns by code or words; what begins with the words comes first. One query. */
+/** Finds nodes, tests, scenarios, cycles, defects and turns by code or words, and a kept value with the turn that made it; what begins with the words comes first. One query. */
 export const findAnything: Query<string, Found> = {
   right: 'read',
   read: async ({ db, actor }, words) => {
@@ -21,6 +21,8 @@ export const findAnything: Query<string, Found> = {
     const like = `%${words.replace(/[\\%_]/g, '\\$&').replace(/\s+/g, '%')}%`;
     const start = `${words.replace(/[\\%_]/g, '\\$&')}%`;
     const here = actor.programmeId;
+    // A value of the baton is found as a whole: by an index over all that was ever kept.
+    const isKept = `$.* ? (@ == ${JSON.stringify(words)})`;
     const result = await db.execute<FoundRow>(sql`
       with found as (
         select 'node' as kind, n.code, n.name, coalesce(p.name, '') as context, '/map?node=' || n.code as path
@@ -42,6 +44,12 @@ export const findAnything: Query<string, Found> = {
           from turns u join runs r on r.id = u.run_id join scenarios s on s.id = r.scenario_id join cycles c on c.id = u.cycle_id
           where u.programme_id = ${here} and c.state in ('open', 'closing') and (u.title || ' ' || s.name || ' ' || c.code || '/' || r.number) ilike ${like}
           order by u.assignee_id = ${actor.personId} desc, u.due_on limit ${SHOWN})
+        union all
+        (select 'value', k.value, k.key || ' from ' || u.title, c.code || '/' || r.number || ' ' || s.name || coalesce(', ' || r.row_name, ''), '/turns/' || u.id
+          from attempts a cross join jsonb_each_text(a.kept) k join turns u on u.id = a.turn_id join runs r on r.id = u.run_id
+            join scenarios s on s.id = r.scenario_id join cycles c on c.id = u.cycle_id
+          where a.programme_id = ${here} and a.kept @? ${isKept}::jsonpath and k.value = ${words} and a.finished_at is not null
+          order by a.finished_at desc limit ${SHOWN})
       )
       select kind, code, name, context, path from found
       order by (code ilike ${start} or name ilike ${start}) desc, array_position(array[${sql.join(

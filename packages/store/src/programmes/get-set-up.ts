@@ -140,7 +140,10 @@ async function loadPeople({ db, actor }: ReadContext): Promise<SetUp['people']> 
 async function countWork({ db, actor }: ReadContext): Promise<SetUp['counts']> {
   const here = actor.programmeId;
   const [n, t, s, c] = await Promise.all([
-    db.select({ rows: count() }).from(nodes).where(eq(nodes.programmeId, here)),
+    db
+      .select({ rows: count(), owners: count(nodes.ownerId) })
+      .from(nodes)
+      .where(eq(nodes.programmeId, here)),
     db.select({ rows: count() }).from(tests).where(eq(tests.programmeId, here)),
     db
       .select({ rows: count() })
@@ -148,7 +151,7 @@ async function countWork({ db, actor }: ReadContext): Promise<SetUp['counts']> {
       .where(and(eq(scenarios.programmeId, here), isDrawn)),
     db.select({ rows: count() }).from(cycles).where(eq(cycles.programmeId, here)),
   ]);
-  return { nodes: n[0]?.rows ?? 0, tests: t[0]?.rows ?? 0, scenarios: s[0]?.rows ?? 0, cycles: c[0]?.rows ?? 0 };
+  return { nodes: n[0]?.rows ?? 0, owners: n[0]?.owners ?? 0, tests: t[0]?.rows ?? 0, scenarios: s[0]?.rows ?? 0, cycles: c[0]?.rows ?? 0 };
 }
 
 const PAGE = 100;

@@ -6,9 +6,11 @@ import { whyNotAgreed } from '@kindred-baton/core/scenarios/check-cells';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { EMPTY_DOCUMENT } from '@kindred-baton/core/scenarios/scenario-document';
 import { createId } from '../ids.ts';
+import { proposeNextCode } from '@kindred-baton/core/values/propose-next-code';
+import { getPath, loadTree } from '../map/load-tree.ts';
 import type { Context, Operation } from '../operation.ts';
 import { nodes } from '../schema/map.ts';
-import { scenarios } from '../schema/scenarios.ts';
+import { isDrawn, scenarios } from '../schema/scenarios.ts';
 import { applyEdits, lockScenario } from './edit-scenario.ts';
 import { toDifference } from '../to-difference.ts';
 
@@ -17,9 +19,10 @@ export const createScenario: Operation<
   { code: string }
 > = {
   right: 'edit scenarios',
-  run: async (context, { code, name, node, edits = [] }) => {
+  run: async (context, { code: given, name, node, edits = [] }) => {
     const { db, actor } = context;
     const nodeId = await findNodeId(context, node);
+    const code = given || (await proposeScenarioCode(context, nodeId));
     const id = createId<'scenario'>();
     await db.insert(scenarios).values({ id, programmeId: actor.programmeId, code, name, nodeId });
     await context.record({ subject: 'scenario', subjectId: id, action: 'added', details: { code, name } });
@@ -49,6 +52,19 @@ export const changeScenario: Operation<{ code: string; change: ChangeScenario },
     });
   },
 };
+
+/** After those of the same stream, else the stream’s first. */
+async function proposeScenarioCode(context: Context, nodeId: NodeId): Promise<string> {
+  const tree = await loadTree(context);
+  const streamOf = (id: NodeId) => getPath(tree, id)[0]?.node;
+  const stream = streamOf(nodeId);
+  const rows = await context.db
+    .select({ code: scenarios.code, nodeId: scenarios.nodeId })
+    .from(scenarios)
+    .where(and(eq(scenarios.programmeId, context.actor.programmeId), isDrawn));
+  const near = rows.filter((row) => streamOf(row.nodeId)?.id === stream?.id).map(({ code }) => code);
+  return proposeNextCode({ near, all: rows.map(({ code }) => code), first: `${stream?.code ?? 'S'}-S1` });
+}
 
 async function findNodeCode({ db }: Context, id: NodeId): Promise<string | undefined> {
   const [place] = await db.select({ code: nodes.code }).from(nodes).where(eq(nodes.id, id));

@@ -142,6 +142,7 @@ export const attempts = pgTable(
     uniqueIndex('attempts_one_under_way')
       .on(table.turnId)
       .where(sql`${table.finishedAt} is null`),
+    index('attempts_kept').using('gin', table.kept),
     check('attempts_finished', sql`(${table.finishedAt} is null) = (${table.outcome} is null)`),
   ],
 );

@@ -1,11 +1,12 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
-import type { TestId } from '@kindred-baton/core/ids';
+import type { TestId, TestVersionId } from '@kindred-baton/core/ids';
 import { chunk } from '../chunk.ts';
 import type { Context, Operation } from '../operation.ts';
 import { requireOwn } from '../programmes/require-own.ts';
 import { nodes } from '../schema/map.ts';
+import { isDrawn, legs, scenarios } from '../schema/scenarios.ts';
 import type { TestRow } from '../schema/tests.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { toDifference } from '../to-difference.ts';
@@ -100,4 +101,75 @@ async function retire({ db }: Context, rows: readonly TestRow[], isRetired: bool
         .set({ state: to })
         .where(and(inArray(testVersions.testId, piece), eq(testVersions.state, from))),
   );
+}
+
+/**
+ * Agrees the drafts of many tests, as `agreeTest` does one: legs that follow the newest version stay with the one before until somebody takes the
+ * new one over. Tests without a draft, and drafts without steps, are left as they are and told.
+ */
+export const agreeTests: Operation<{ codes: readonly string[] }, { agreed: number; withoutDraft: number; withoutSteps: string[] }> = {
+  right: 'agree tests',
+  run: async (context, { codes }) => {
+    const { db, actor, now } = context;
+    const rows = await lockTests(context, codes);
+    const drafts: { id: TestVersionId; testId: TestId; number: number; isEmpty: boolean }[] = [];
+    const ids = rows.map(({ id }) => id);
+    await forEachPiece(ids, async (piece) => {
+      const found = await db
+        .select({
+          id: testVersions.id,
+          testId: testVersions.testId,
+          number: testVersions.number,
+          steps: sql<number>`jsonb_array_length(${testVersions.steps})`,
+        })
+        .from(testVersions)
+        .where(and(inArray(testVersions.testId, piece), eq(testVersions.state, 'draft')));
+      drafts.push(...found.map(({ steps, ...draft }) => ({ ...draft, isEmpty: steps === 0 })));
+    });
+    const ready = drafts.filter(({ isEmpty }) => !isEmpty);
+    for (const piece of chunk(ready, 10_000)) {
+      await db
+        .update(testVersions)
+        .set({ state: 'agreed', agreedAt: now, agreedBy: actor.personId })
+        .where(
+          and(
+            inArray(
+              testVersions.id,
+              piece.map(({ id }) => id),
+            ),
+            eq(testVersions.state, 'draft'),
+          ),
+        );
+    }
+    await forEachPiece(
+      ready.map(({ testId }) => testId),
+      (piece) => keepLegs(context, piece),
+    );
+    await context.record(
+      ready.map(({ testId, number }) => ({ subject: 'test' as const, subjectId: testId, action: 'agreed', details: { version: number } })),
+    );
+    const codeOf = new Map(rows.map(({ id, code }) => [id, code]));
+    return {
+      agreed: ready.length,
+      withoutDraft: rows.length - drafts.length,
+      withoutSteps: drafts.flatMap(({ isEmpty, testId }) => (isEmpty ? [codeOf.get(testId) ?? ''] : [])).sort(),
+    };
+  },
+};
+
+/** Legs that were drawn with the newest version stay with the one agreed before it, where there is one. */
+export async function keepLegs({ db }: Context, testIds: readonly TestId[]): Promise<void> {
+  if (testIds.length === 0) return;
+  const before = sql`(select number from ${testVersions} own where own.test_id = ${legs.testId} and own.state = 'agreed' order by number desc offset 1 limit 1)`;
+  await db
+    .update(legs)
+    .set({ version: before })
+    .where(
+      and(
+        inArray(legs.testId, [...testIds]),
+        isNull(legs.version),
+        inArray(legs.scenarioId, db.select({ id: scenarios.id }).from(scenarios).where(isDrawn)),
+        sql`${before} is not null`,
+      ),
+    );
 }

@@ -6,6 +6,7 @@ import type { Actor } from '../actor.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { attempts } from '../schema/turns.ts';
 import { translateDriverError } from '../driver-errors.ts';
+import { agreeTests } from './change-many-tests.ts';
 import { agreeTest, createTest, saveTest } from './change-tests.ts';
 import { getTest } from './get-test.ts';
 
@@ -60,6 +61,39 @@ describe('editing a test', () => {
   it('does not agree a test without steps', async () => {
     await db.perform(author, createTest, { code: 'NEW-2', name: 'Empty', node: 'NS-2.1', teamId: null, applicationId: null });
     await expect(db.perform(author, agreeTest, { code: 'NEW-2', number: 1, revision: 1 })).rejects.toThrow('no steps yet');
+  });
+
+  it('without a code gets the next free one after those beside it', async () => {
+    const make = (node: string) => db.perform(author, createTest, { code: '', name: 'New', node, teamId: null, applicationId: null });
+    const { path } = await db.ask(author, getTest, { code: 'BIL-01' });
+    const first = (await make(path.at(-1)?.code ?? '')).code;
+    const second = (await make(path.at(-1)?.code ?? '')).code;
+    expect(first).toMatch(/^[A-Z]+-\d+$/);
+    expect(Number(/\d+$/.exec(second)?.[0])).toBe(Number(/\d+$/.exec(first)?.[0]) + 1);
+  });
+
+  it('agrees many at once, and tells what it left', async () => {
+    const lead = await db.actorOf('Lea Marsh');
+    const NEW = { name: 'New', node: 'NS-2.1', teamId: null, applicationId: null };
+    const [ready, empty] = [
+      await db.perform(author, createTest, { ...NEW, code: 'M-1' }),
+      await db.perform(author, createTest, { ...NEW, code: 'M-2' }),
+    ];
+    const save = {
+      base: { number: 1, revision: 1 },
+      name: 'New',
+      minutes: 5,
+      steps: [{ do: 'press' as const, target: 'Save' }],
+      needs: [],
+      gives: [],
+      rows: [],
+    };
+    await db.perform(author, saveTest, { code: ready.code, save });
+    const agreed = await db.perform(lead, agreeTests, { codes: [ready.code, empty.code, 'BIL-02'] });
+    expect(agreed).toEqual({ agreed: 1, withoutDraft: 1, withoutSteps: ['M-2'] });
+    expect((await db.ask(author, getTest, { code: ready.code })).version).toMatchObject({ state: 'agreed', number: 1 });
+    expect((await db.ask(author, getTest, { code: empty.code })).version.state).toBe('draft');
+    await expect(db.perform(author, agreeTests, { codes: ['NOPE'] })).rejects.toThrow('NOPE');
   });
 
   it('says when a code is taken', async () => {

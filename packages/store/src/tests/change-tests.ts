@@ -1,9 +1,10 @@
-import { and, desc, eq, inArray, isNull, lt } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CreateTest, SaveTest } from '@kindred-baton/contracts/tests/test';
-import type { TestId } from '@kindred-baton/core/ids';
+import type { NodeId, TeamId, TestId } from '@kindred-baton/core/ids';
 import { deriveInterface } from '@kindred-baton/core/tests/interface';
 import { normalizeStep } from '@kindred-baton/core/tests/step';
+import { proposeNextCode } from '@kindred-baton/core/values/propose-next-code';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import type { Field } from '@kindred-baton/core/values/field';
 import { createId } from '../ids.ts';
@@ -12,15 +13,15 @@ import { requireOwn } from '../programmes/require-own.ts';
 import { history } from '../schema/history.ts';
 import { nodes } from '../schema/map.ts';
 import { people } from '../schema/people.ts';
-import { isDrawn, legs, scenarios } from '../schema/scenarios.ts';
 import type { TestVersionRow } from '../schema/tests.ts';
 import { testVersions, tests } from '../schema/tests.ts';
+import { keepLegs } from './change-many-tests.ts';
 import { toVersionView } from './get-test.ts';
 
 /** A new test with an empty first draft, at an activity of the map. */
 export const createTest: Operation<CreateTest, { code: string }> = {
   right: 'edit tests',
-  run: async (context, { code, name, node, teamId, applicationId }) => {
+  run: async (context, { code: given, name, node, teamId, applicationId }) => {
     const { db, actor } = context;
     const [place] = await db
       .select()
@@ -28,6 +29,7 @@ export const createTest: Operation<CreateTest, { code: string }> = {
       .where(and(eq(nodes.programmeId, actor.programmeId), eq(nodes.code, node)));
     if (!place) throw new AppError('not found', `There is no node ${node} on the map.`);
     await requireOwn(context, { teamId, applicationId });
+    const code = given || (await proposeTestCode(context, place.id, teamId ?? place.teamId));
     const id = createId<'test'>();
     await db.insert(tests).values({
       ...{ id, code, name, programmeId: actor.programmeId, nodeId: place.id },
@@ -39,6 +41,18 @@ export const createTest: Operation<CreateTest, { code: string }> = {
     return { code };
   },
 };
+
+/** After those at the same node, else of the same team, else of all. */
+async function proposeTestCode({ db, actor }: Context, nodeId: NodeId, teamId: TeamId | null): Promise<string> {
+  const rows = await db
+    .select({ code: tests.code, nodeId: tests.nodeId, teamId: tests.teamId })
+    .from(tests)
+    .where(eq(tests.programmeId, actor.programmeId));
+  const nearest = [rows.filter((row) => row.nodeId === nodeId), rows.filter((row) => row.teamId === teamId), rows].find(
+    (own) => own.length > 0,
+  );
+  return proposeNextCode({ near: (nearest ?? []).map(({ code }) => code), all: rows.map(({ code }) => code), first: 'T-001' });
+}
 
 export function createDraft(
   context: Context,
@@ -88,32 +102,11 @@ export const agreeTest: Operation<{ code: string; number: number; revision: numb
       .update(testVersions)
       .set({ state: 'agreed', agreedAt: now, agreedBy: actor.personId })
       .where(and(eq(testVersions.id, newest.id), eq(testVersions.state, 'draft')));
-    await offerToScenarios(context, test.id, number);
+    await keepLegs(context, [test.id]);
     await context.record({ subject: 'test', subjectId: test.id, action: 'agreed', details: { version: number } });
     return { number };
   },
 };
-
-/** Legs that were drawn with the newest version stay with the one before, until somebody takes the new one over. */
-async function offerToScenarios({ db }: Context, testId: TestId, number: number): Promise<void> {
-  const [before] = await db
-    .select({ number: testVersions.number })
-    .from(testVersions)
-    .where(and(eq(testVersions.testId, testId), eq(testVersions.state, 'agreed'), lt(testVersions.number, number)))
-    .orderBy(desc(testVersions.number))
-    .limit(1);
-  if (!before) return;
-  await db
-    .update(legs)
-    .set({ version: before.number })
-    .where(
-      and(
-        eq(legs.testId, testId),
-        isNull(legs.version),
-        inArray(legs.scenarioId, db.select({ id: scenarios.id }).from(scenarios).where(isDrawn)),
-      ),
-    );
-}
 
 /** Takes a draft back to the agreed version before it; a first draft is all that there is, and stays. */
 export const discardDraft: Operation<{ code: string; number: number; revision: number }, { number: number }> = {

@@ -34,9 +34,9 @@ export const getTestSurroundings: Query<{ code: string }, TestSurroundings> = {
       .orderBy(desc(testVersions.number))
       .limit(1);
     if (!newest) throw new AppError('broken', `Test ${code} has no version.`);
-    const [reached, needed, like, waivers, targets, people, pinned] = await Promise.all([
+    const [reached, { needed, fields }, like, waivers, targets, people, pinned] = await Promise.all([
       loadReachedSteps(context, newest.id),
-      listNeeded(context, test.id),
+      listFields(context, test.id),
       listAlike(context, test.id, newest),
       loadWaivers(context, test.id),
       listTargets(context, test.applicationId),
@@ -52,21 +52,28 @@ export const getTestSurroundings: Query<{ code: string }, TestSurroundings> = {
       waivers: waivers.get(test.id) ?? [],
       targets,
       names: needed,
+      fields,
       personas: people.map(({ name }) => name),
       pinned,
     };
   },
 };
 
-/** Names of values that other tests need. */
-async function listNeeded({ db, actor }: ReadContext, testId: TestId): Promise<string[]> {
-  const rows = await db.execute<{ name: string }>(sql`
-    select distinct need->>'name' as name
-    from (select distinct on (test_id) needs from ${testVersions} join ${tests} on ${tests.id} = ${testVersions.testId}
+/** Values of other tests, in their newest versions: the names that they need, and each value as most of them have it. */
+async function listFields({ db, actor }: ReadContext, testId: TestId): Promise<{ needed: string[]; fields: TestSurroundings['fields'] }> {
+  const { rows } = await db.execute<{ field: TestSurroundings['fields'][number]; needed: number }>(sql`
+    select field, count(*) filter (where kind = 'need')::int as needed
+    from (select distinct on (test_id) needs, gives from ${testVersions} join ${tests} on ${tests.id} = ${testVersions.testId}
           where ${tests.programmeId} = ${actor.programmeId} and ${tests.id} <> ${testId} order by test_id, number desc) as newest,
-      jsonb_array_elements(newest.needs) as need
-    order by 1 limit 2000`);
-  return rows.rows.map(({ name }) => name);
+      lateral (select 'need' as kind, need as field from jsonb_array_elements(needs) as need
+        union all select 'give', give from jsonb_array_elements(gives) as give) as each
+    group by field order by count(*) desc, field->>'name' limit 4000`);
+  const fields = new Map<string, TestSurroundings['fields'][number]>();
+  for (const { field } of rows) if (!fields.has(toNameKey(field.name))) fields.set(toNameKey(field.name), field);
+  return {
+    needed: [...new Set(rows.flatMap(({ field, needed }) => (needed > 0 ? [field.name] : [])))].sort(),
+    fields: [...fields.values()],
+  };
 }
 
 /** Tests whose first steps are on the same things; whether they are the same is for clone detection to say. */

@@ -9,6 +9,7 @@ import { useProgramme } from '../frame/programme-context.tsx';
 import { chooseFound, placeOfChoice, walkFound } from './found-choice.ts';
 
 const KIND_LABELS: Readonly<Record<FoundItem['kind'], string>> = {
+  value: 'In the baton',
   node: 'Node',
   test: 'Test',
   scenario: 'Scenario',

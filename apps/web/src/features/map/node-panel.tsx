@@ -91,6 +91,11 @@ function Detail({ node, editing, onRemove }: Omit<NodePanelProps, 'code'> & { re
           }))}
           none="No test covers this yet."
         />
+        {can('edit tests') && (
+          <a className="button button-small mt-1.5" href={`${base}/tests?new=test&scope=${encodeURIComponent(node.code)}`}>
+            Write one
+          </a>
+        )}
       </PanelPart>
       <PanelPart title="Scenarios through here" count={node.scenarios.length}>
         <Lines

@@ -1,9 +1,11 @@
 import type { Given } from '../../client/call.ts';
 import { fromForm } from '../../client/call.ts';
+import { useRead } from '../../client/use-read.ts';
 import { useChanges } from '../../client/use-changes.ts';
 import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
+import { readLinks } from './read-links.ts';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextArea, TextField } from '../../ui/field.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
@@ -16,15 +18,18 @@ interface RequirementDialogProps {
   readonly onClose: () => void;
 }
 
-const split = (text: string | undefined) => (text ?? '').split(/[\s,;]+/).filter((code) => code !== '');
-
 /** A requirement with its links, new or changed. */
 export function RequirementDialog({ requirement, tests, taken, onClose }: RequirementDialogProps) {
   const address = useAddress();
   const { change, act } = useChanges();
+  const { data: strip } = useRead('getStrip', {});
   const form = useForm(async (values) => {
     const { nodes, tests: codes, ...rest } = values;
-    const body = fromForm<Given<'addRequirement'>['input']>({ ...rest, nodes: split(nodes), tests: split(codes) });
+    const body = fromForm<Given<'addRequirement'>['input']>({
+      ...rest,
+      nodes: readLinks(nodes ?? '', strip?.nodes ?? []),
+      tests: readLinks(codes ?? '', tests),
+    });
     const { code } = await (requirement
       ? change('saveRequirement', { params: { code: requirement.code }, input: body })
       : change('addRequirement', { input: body }));
@@ -72,15 +77,15 @@ export function RequirementDialog({ requirement, tests, taken, onClose }: Requir
         <TextField
           label="Processes"
           name="nodes"
-          hint="Codes, with spaces between"
-          defaultValue={requirement?.nodes.map(({ code }) => code).join(' ') ?? scope ?? ''}
+          hint="Codes or names, with commas between"
+          defaultValue={requirement?.nodes.map(({ code }) => code).join(', ') ?? scope ?? ''}
           problem={form.problemOf('nodes')}
         />
         <TextField
           label="Tests"
           name="tests"
-          hint={`Codes, with spaces between, such as ${tests[0]?.code ?? 'BIL-01'}`}
-          defaultValue={requirement?.tests.map(({ code }) => code).join(' ') ?? ''}
+          hint={`Codes or names, with commas between, such as ${tests[0]?.code ?? 'BIL-01'}, ${tests[1]?.name ?? 'Send the quote'}`}
+          defaultValue={requirement?.tests.map(({ code }) => code).join(', ') ?? ''}
           problem={form.problemOf('tests')}
         />
         {requirement && (

@@ -33,7 +33,7 @@ export function NewScenarioDialog({ isOpen, onClose, edits = [] }: NewScenarioDi
           hint="What the business would call it, such as: Household gets a metered supply"
           problem={form.problemOf('name')}
         />
-        <TextField label="Code" name="code" required maxLength={40} problem={form.problemOf('code')} />
+        <TextField label="Code" name="code" maxLength={40} hint="Left empty: the next free one" problem={form.problemOf('code')} />
         <NodeField label="Belongs to" name="node" problem={form.problemOf('node')} />
         <FormFoot form={form} label="Begin the sketch" onCancel={onClose} />
       </form>

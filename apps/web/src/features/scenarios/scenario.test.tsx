@@ -99,9 +99,29 @@ describe('the relay', () => {
     await user.keyboard('{Delete}');
     await screen.findByText('Survey the site is taken out. Ctrl Z brings it back.');
     expect(stored().legs).toHaveLength(1);
+    // The place is kept: its neighbour has the focus.
+    expect(document.activeElement?.getAttribute('data-leg')).toBe('leg-1');
     await user.click(document.body);
     await user.keyboard('{Control>}z{/Control}');
     await waitFor(() => expect(stored().legs.map(({ id }) => id)).toEqual(['leg-1', 'leg-2']));
+  });
+
+  it('adds words that no test has as an open leg; Esc closes what is added, and so does the press of a leg, which is shown', async () => {
+    const { user, server, stored } = open(Relay);
+    server.on('listTests', () => ({ tests: [], total: 0, all: 0, facets: {} }) as never);
+    leg(/^Leg 1:/).focus();
+    await user.keyboard('a');
+    await user.type(await screen.findByLabelText(/^Words in codes/), 'Weigh the pipe');
+    await user.click(await screen.findByRole('button', { name: 'Add “Weigh the pipe” as an open leg' }));
+    await waitFor(() => expect(stored().legs.map(({ title }) => title)).toContain('Weigh the pipe'));
+    await user.type(screen.getByLabelText(/^Words in codes/), '{Escape}');
+    expect(screen.queryByLabelText(/^Words in codes/)).toBeNull();
+    leg(/^Leg 1:/).focus();
+    await user.keyboard('a');
+    await screen.findByLabelText(/^Words in codes/);
+    await user.click(leg(/Survey the site/));
+    expect(screen.queryByLabelText(/^Words in codes/)).toBeNull();
+    expect(location.search).toContain('leg=leg-2');
   });
 
   it('takes an edit back that the server refuses, with its reason; what others did meanwhile is shown', async () => {

@@ -7,6 +7,7 @@ import { TextArea } from '../../ui/field.tsx';
 import { countOf } from '../../ui/format.ts';
 import { useNotice } from '../../ui/notices.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
+import type { PeopleReading } from './read-people-list.ts';
 import { readPeopleList } from './read-people-list.ts';
 import { RoleFields } from './role-fields.tsx';
 
@@ -60,6 +61,7 @@ export function InviteDialog({ setUp, onClose }: { readonly setUp: SetUp; readon
             </option>
           ))}
         </select>
+        <Listed people={people} setUp={setUp} />
         <FormFoot
           form={form}
           label={people.length > 0 ? `Invite ${countOf(people.length, 'person', 'people')}` : 'Invite'}
@@ -67,5 +69,24 @@ export function InviteDialog({ setUp, onClose }: { readonly setUp: SetUp; readon
         />
       </form>
     </DialogBox>
+  );
+}
+
+const SHOWN = 8;
+
+/** Who would get a letter, as what and in which team: seen before any goes out. */
+function Listed({ people, setUp }: { readonly people: PeopleReading['people']; readonly setUp: SetUp }) {
+  if (people.length === 0) return null;
+  const nameOf = new Map<string, string>(setUp.teams.map(({ id, name }) => [id, name]));
+  return (
+    <ul className="mb-4 grid gap-0.5 text-[13px]" aria-label="Who is invited">
+      {people.slice(0, SHOWN).map(({ name, email, roles, teamIds }) => (
+        <li key={email}>
+          <b>{name}</b> <span className="text-soft">{email}</span> · {roles.join(', ')} ·{' '}
+          {teamIds.length === 0 ? 'no team' : teamIds.map((id) => nameOf.get(id)).join(', ')}
+        </li>
+      ))}
+      {people.length > SHOWN && <li className="text-soft">and {people.length - SHOWN} more</li>}
+    </ul>
   );
 }

@@ -14,6 +14,7 @@ export function OrderOfWork({ setUp }: { readonly setUp: SetUp }) {
     { name: 'Teams, with days and hours', href: `${base}/set-up?view=teams`, isDone: setUp.teams.length > 0 },
     { name: 'People and their roles', href: `${base}/set-up?view=people`, isDone: setUp.people.length > 1 || setUp.invitations.length > 0 },
     { name: 'The process map', href: `${base}/map`, isDone: counts.nodes > 0 },
+    { name: 'Owners of the processes', href: `${base}/map`, isDone: counts.owners > 0 },
     { name: 'Tests', href: `${base}/tests`, isDone: counts.tests > 0 },
     { name: 'Scenarios', href: `${base}/scenarios`, isDone: counts.scenarios > 0 },
     { name: 'A first cycle', href: `${base}/cycles/new`, isDone: counts.cycles > 0 },

@@ -19,9 +19,11 @@ describe('a list of people', () => {
     ]);
   });
 
-  it('says which line has no address, and what is no role or team', () => {
-    expect(readPeopleList('A Person, a@x.example, Boss\nSomebody', TEAMS, GIVEN).problems).toEqual([
-      'Line 1: “Boss” is no role and no team here.',
+  it('says which line has no address, and what is no role or team; such a line is held back', () => {
+    const { people, problems } = readPeopleList('A Person, a@x.example, Boss\nSomebody\nIna Roe, ina@x.example', TEAMS, GIVEN);
+    expect(people.map(({ name }) => name)).toEqual(['Ina Roe']);
+    expect(problems).toEqual([
+      'Line 1: “Boss” is no role and no team here; A Person is held back.',
       'Line 2 (Somebody) has no mail address.',
     ]);
   });

@@ -17,7 +17,7 @@ const ADDRESS = /[^\s<>;,]+@[^\s<>;,]+\.[^\s<>;,]+/;
 
 /**
  * Reads people from lines as they come out of a spreadsheet or an address book: “Ines Varga <ines@…>”, or name, address, role and team in
- * columns (tabs, semicolons or commas). What no role or team is named for takes those given. Cost O(text).
+ * columns (tabs, semicolons or commas). A line of which not all is understood is held back. What no role or team is named for takes those given. Cost O(text).
  */
 export function readPeopleList(
   text: string,
@@ -45,13 +45,16 @@ export function readPeopleList(
       if (index > 0 || !/name|mail/i.test(line)) problems.push(`Line ${index + 1} (${line.trim().slice(0, 40)}) has no mail address.`);
       continue;
     }
+    if (rest.length > 1) {
+      problems.push(`Line ${index + 1}: “${rest.slice(1).join(', ')}” is no role and no team here; ${rest[0]} is held back.`);
+      continue;
+    }
     people.push({
       name: rest[0] ?? toName(email),
       email: email.toLowerCase(),
       roles: roles.length > 0 ? roles : given.roles,
       teamIds: own.length > 0 ? own.map(({ id }) => id) : given.teamIds,
     });
-    if (rest.length > 1) problems.push(`Line ${index + 1}: “${rest.slice(1).join(', ')}” is no role and no team here.`);
   }
   return { people, problems };
 }

@@ -50,6 +50,9 @@ function TestEditor({ test }: { readonly test: TestDetail }) {
   const canEdit = can('edit tests') && isNewest && test.version.state !== 'retired';
   const saving = useSaving(test, draft, dispatch);
   const { data: around } = useRead('getTestSurroundings', { params: { code: test.code } });
+  useEffect(() => {
+    if (around) dispatch({ kind: 'elsewhere', fields: around.fields });
+  }, [around]);
   const findings = useMemo(() => findOpenFindings(draft, around), [draft, around]);
   const compared = /^(\d+)-(\d+)$/.exec(address.get('compare') ?? '');
   useUndoKeys(canEdit, dispatch);

@@ -27,6 +27,23 @@ describe('a draft of a test', () => {
     expect(edited.isChanged).toBe(true);
   });
 
+  it('gives a name that is new here the type that it has in other tests', () => {
+    const elsewhere = [
+      { name: 'customer', type: 'choice' as const, choices: ['household', 'business'] },
+      { name: 'Survey no.', type: 'number' as const },
+    ];
+    const edited = play(
+      { kind: 'elsewhere', fields: elsewhere },
+      { kind: 'step', index: 0, change: { value: '{Survey no.} for {Customer}' } },
+    );
+    expect(edited.needs.find(({ name }) => name === 'Customer')).toMatchObject({ type: 'choice', choices: ['household', 'business'] });
+    // What was confirmed here stays.
+    expect(edited.needs.find(({ name }) => name === 'Survey no.')?.type).toBe(
+      draft().needs.find(({ name }) => name === 'Survey no.')?.type,
+    );
+    expect(play({ kind: 'elsewhere', fields: elsewhere })).toMatchObject({ isChanged: false, edits: 0 });
+  });
+
   it('forgets a need when the last step that used it is gone', () => expect(play({ kind: 'remove', indexes: [0] }).needs).toEqual([]));
 
   it('inserts, moves and takes out steps', () => {

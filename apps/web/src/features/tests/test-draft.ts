@@ -15,6 +15,8 @@ export interface TestDraft extends Content {
   readonly redos: readonly Content[];
   /** The cell that was typed in last: the next letter in it joins the same undo. */
   readonly cell: string | null;
+  /** Values of other tests: a name that is new here takes the type that it has there. */
+  readonly elsewhere: readonly Field[];
 }
 
 export type DraftEvent =
@@ -33,7 +35,8 @@ export type DraftEvent =
   | { readonly kind: 'undo' }
   | { readonly kind: 'redo' }
   | { readonly kind: 'saved'; readonly base: SaveTest['base']; readonly edits: number }
-  | { readonly kind: 'rebase'; readonly base: SaveTest['base'] };
+  | { readonly kind: 'rebase'; readonly base: SaveTest['base'] }
+  | { readonly kind: 'elsewhere'; readonly fields: readonly Field[] };
 
 export const EMPTY_STEP: Step = { do: 'fill', target: '' };
 const MOST_UNDOS = 100;
@@ -41,7 +44,7 @@ const MOST_UNDOS = 100;
 export function createDraft({ name, minutes, version }: Pick<TestDetail, 'name' | 'minutes' | 'version'>): TestDraft {
   const { number, revision, steps, needs, gives, rows } = version;
   const content = { name, minutes, steps, needs, gives, rows };
-  return { ...content, base: { number, revision }, isChanged: false, edits: 0, undos: [], redos: [], cell: null };
+  return { ...content, base: { number, revision }, isChanged: false, edits: 0, undos: [], redos: [], cell: null, elsewhere: [] };
 }
 
 /** An edit of a test; needs and gives follow the steps, with the types that were confirmed. Typing in one cell is one undo. */
@@ -51,6 +54,8 @@ export function reduceDraft(draft: TestDraft, event: DraftEvent): TestDraft {
       return { ...draft, base: event.base, isChanged: draft.edits !== event.edits };
     case 'rebase':
       return { ...draft, base: event.base, isChanged: true };
+    case 'elsewhere':
+      return { ...draft, elsewhere: event.fields };
     case 'undo':
       return turnBack(draft, 'undos', 'redos');
     case 'redo':
@@ -63,7 +68,7 @@ export function reduceDraft(draft: TestDraft, event: DraftEvent): TestDraft {
   }
 }
 
-type Edit = Exclude<DraftEvent, { kind: 'saved' | 'rebase' | 'undo' | 'redo' }>;
+type Edit = Exclude<DraftEvent, { kind: 'saved' | 'rebase' | 'elsewhere' | 'undo' | 'redo' }>;
 
 function toCell(event: Edit): string | null {
   if (event.kind === 'step') return `step ${event.index} ${Object.keys(event.change).join()}`;
@@ -128,7 +133,7 @@ const confirm = (field: Field) => (old: Content['needs'][number]) =>
   toNameKey(old.name) === toNameKey(field.name) ? toMutable({ ...field, name: old.name }) : old;
 
 function withSteps(draft: TestDraft, steps: readonly Step[]): Partial<Content> {
-  const { needs, gives } = deriveInterface(steps, draft);
+  const { needs, gives } = deriveInterface(steps, draft, draft.elsewhere);
   return { steps: steps.map((step) => ({ ...step })), needs: needs.map(toMutable), gives: gives.map(toMutable) };
 }
 

@@ -1,7 +1,7 @@
 import { useRead } from '../../client/use-read.ts';
 import type { TurnsHome } from '@kindred-baton/contracts/turns/turn';
 import type { ReactNode } from 'react';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatMinutes } from '../../ui/format.ts';
 import { Moment } from '../../ui/moment.tsx';
@@ -26,7 +26,11 @@ export function TurnsHomeView({ initial }: { readonly initial: TurnsHome }) {
   const address = useAddress();
   const { data = initial } = useRead('getTurnsHome', {}, { initialData: initial });
   const chosen = address.get('turn');
-  const open = (turn: string) => address.set({ turn });
+  const [opened, setOpened] = useState<string | null>(null);
+  const open = (turn: string) => {
+    setOpened(turn);
+    address.set({ turn });
+  };
   return (
     <div className={chosen === null ? 'mx-auto max-w-[900px]' : 'grid gap-6 lg:grid-cols-[minmax(0,1fr)_400px]'}>
       <div className={chosen === null ? '' : 'hidden lg:block'}>
@@ -58,7 +62,7 @@ export function TurnsHomeView({ initial }: { readonly initial: TurnsHome }) {
       </div>
       {chosen !== null && (
         <div className="lg:sticky lg:top-[68px] lg:self-start">
-          <GuidePanel key={chosen} turnId={chosen} onClose={() => address.set({ turn: null })} />
+          <GuidePanel key={chosen} turnId={chosen} takesFocus={chosen === opened} onClose={() => address.set({ turn: null })} />
         </div>
       )}
     </div>

@@ -30,7 +30,7 @@ export function SingleTestChoice({ onChoose }: SingleTestChoiceProps) {
   );
 }
 
-const SHOWN = 12;
+const SHOWN = 8;
 
 function TestSearch({ onChoose }: SingleTestChoiceProps) {
   const { act } = useChanges();

@@ -35,20 +35,16 @@ export function AddPanel({ editor, after }: AddPanelProps) {
       {name}
     </button>
   );
+  const close = () => address.set({ add: null, find: null });
   const next = after ? (editor.legs[after.index + 1]?.id ?? null) : null;
   return (
-    <SidePanel label="Add legs">
+    <SidePanel label="Add legs" onEscape={close}>
       <div className="flex items-start justify-between gap-2 px-4 pt-3 pb-2">
         <div>
           <h2 className="text-[17px] leading-6">Add legs</h2>
           <p className="text-[13px] text-soft">{after ? `behind leg ${after.index + 1}, ${after.title}` : 'at the end'}</p>
         </div>
-        <button
-          type="button"
-          className="button button-quiet button-small"
-          aria-label="Close"
-          onClick={() => address.set({ add: null, find: null })}
-        >
+        <button type="button" className="button button-quiet button-small" aria-label="Close" onClick={close}>
           <X size={16} aria-hidden />
         </button>
       </div>
@@ -73,6 +69,10 @@ function Tests({ editor, before }: PlaceProps) {
   const found = data?.tests ?? [];
   const add = (test: TestListItem) =>
     void editor.run([{ kind: 'add leg', leg: createLeg({ id: crypto.randomUUID(), test: test.code }), before }]);
+  const addOpen = async () => {
+    const leg = createLeg({ id: crypto.randomUUID(), title: words.trim().slice(0, 200) });
+    if (await editor.run([{ kind: 'add leg', leg, before }])) setWords('');
+  };
   return (
     <div className="px-4 pb-3">
       <input
@@ -112,6 +112,11 @@ function Tests({ editor, before }: PlaceProps) {
         {found.length > SHOWN && <li className="px-3 py-1.5 text-[13px] text-soft">and {found.length - SHOWN} more; type to narrow</li>}
         {data && found.length === 0 && <li className="px-3 py-2 text-soft">No test has these words.</li>}
       </ul>
+      {data && found.length === 0 && words.trim() !== '' && (
+        <button type="button" className="button button-small mt-2" onClick={() => void addOpen()}>
+          Add “{words.trim()}” as an open leg
+        </button>
+      )}
     </div>
   );
 }

@@ -19,7 +19,7 @@ interface RelayPageProps {
 export function RelayPage({ editor, run, row }: RelayPageProps) {
   const address = useAddress();
   const chosen = editor.legs.find(({ id }) => id === address.get('leg')) ?? null;
-  const choose = (leg: string | null) => address.set({ leg, value: null }, { replace: true });
+  const choose = (leg: string | null) => address.set({ leg, value: null, add: null }, { replace: true });
   const isAdding = editor.canEdit && address.get('add') !== null;
   return (
     <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">

@@ -43,8 +43,11 @@ export function useRelayKeys({ editor, relay, frame, onChoose, onAdd, zoom }: Re
     else if (wanted.kind === 'remove' || wanted.kind === 'shift') {
       const leg = legs[wanted.index];
       const team = wanted.kind === 'shift' ? editor.scenario.teams.find(({ name }) => name === wanted.lane) : undefined;
-      if (leg && wanted.kind === 'remove') void editor.removeLeg(leg);
-      else if (leg && team) void editor.changeLeg(leg, { team: team.id });
+      if (leg && wanted.kind === 'remove') {
+        // The place is kept: what comes behind it is chosen, at the end what stood before it.
+        choose(legs[wanted.index + 1] ? wanted.index + 1 : wanted.index > 0 ? wanted.index - 1 : null);
+        void editor.removeLeg(leg);
+      } else if (leg && team) void editor.changeLeg(leg, { team: team.id });
     }
   };
   return (event) => {

@@ -3,6 +3,8 @@ import { useRead } from '../../../client/use-read.ts';
 import type { ChangeTests } from '@kindred-baton/contracts/tests/library';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { useState } from 'react';
+import type { Output } from '../../../client/call.ts';
+import { useProgramme } from '../../frame/programme-context.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { MenuButton } from '../../../ui/menus/menu-button.tsx';
 
@@ -17,12 +19,18 @@ type Change = ChangeTests['change'];
 
 /** What can be done with the marked tests, all at once. */
 export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
+  const { can } = useProgramme();
   const { act } = useChanges();
   const [isBusy, setIsBusy] = useState(false);
   const { data: choices } = useRead('getChoices', {});
   const change = async (wanted: Change) => {
     setIsBusy(true);
     await act('changeTests', { input: { codes: [...codes], change: wanted } }, ({ changed }) => `${countOf(changed, 'test')} changed.`);
+    setIsBusy(false);
+  };
+  const agree = async () => {
+    setIsBusy(true);
+    await act('agreeTests', { input: { codes: [...codes] } }, describeAgreed);
     setIsBusy(false);
   };
   const named = (list: readonly { id: string; name: string }[] = [], none: string) => [
@@ -71,6 +79,11 @@ export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
         ]}
         onChoose={(key) => void change({ runBy: key as Change['runBy'] })}
       />
+      {can('agree tests') && (
+        <button type="button" className="button" disabled={isBusy} onClick={() => void agree()}>
+          Agree
+        </button>
+      )}
       <TagForm isBusy={isBusy} onChange={change} />
       <MenuButton
         label="Retire"
@@ -83,6 +96,15 @@ export function BulkBar({ codes, total, onMarkAll, onClear }: BulkBarProps) {
       />
     </div>
   );
+}
+
+/** How many were agreed, and what was left as it is. */
+function describeAgreed({ agreed, withoutDraft, withoutSteps }: Output<'agreeTests'>): string {
+  const said = [`${countOf(agreed, 'draft is', 'drafts are')} agreed.`];
+  if (withoutDraft > 0) said.push(`${countOf(withoutDraft, 'test has', 'tests have')} no draft.`);
+  if (withoutSteps.length > 0)
+    said.push(`Without steps, and left: ${withoutSteps.slice(0, 5).join(', ')}${withoutSteps.length > 5 ? ' …' : ''}.`);
+  return said.join(' ');
 }
 
 interface TagFormProps {

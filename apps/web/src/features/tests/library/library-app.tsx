@@ -50,7 +50,7 @@ function AllTests({ initial }: { readonly initial: TestList }) {
   const { api, base, can } = useProgramme();
   const address = useAddress();
   const pages = useTestPages(initial);
-  const [isAdding, setIsAdding] = useState(false);
+  const isAdding = address.get('new') === 'test';
   const marks = useMarks(pages);
   const { list, query } = pages;
   const listCodes = async () => (await call(api, 'listTestCodes', { input: query })).codes;
@@ -71,7 +71,7 @@ function AllTests({ initial }: { readonly initial: TestList }) {
             <a className="button" href={address.withScope(`${base}/map/import?kind=tests`)}>
               <FileUp size={17} aria-hidden /> Import
             </a>
-            <button type="button" className="button button-primary" onClick={() => setIsAdding(true)}>
+            <button type="button" className="button button-primary" onClick={() => address.set({ new: 'test' })}>
               <Plus size={17} aria-hidden /> New test
             </button>
           </>
@@ -97,7 +97,7 @@ function AllTests({ initial }: { readonly initial: TestList }) {
           </div>
         )}
       </div>
-      <NewTestDialog isOpen={isAdding} onClose={() => setIsAdding(false)} />
+      <NewTestDialog isOpen={isAdding} onClose={() => address.set({ new: null })} />
     </>
   );
 }

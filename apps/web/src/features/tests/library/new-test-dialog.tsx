@@ -25,7 +25,7 @@ export function NewTestDialog({ isOpen, onClose }: { readonly isOpen: boolean; r
           hint="One business transaction, such as: Price the quote"
           problem={form.problemOf('name')}
         />
-        <TextField label="Code" name="code" required maxLength={40} problem={form.problemOf('code')} />
+        <TextField label="Code" name="code" maxLength={40} hint="Left empty: the next free one" problem={form.problemOf('code')} />
         <NodeField label="Activity" name="node" problem={form.problemOf('node')} />
         <p className="hint mb-3">Team and application are those of the activity.</p>
         <FormFoot form={form} label="Write its steps" onCancel={onClose} />

@@ -5,7 +5,7 @@ import Maximize2 from 'lucide-react/icons/maximize-2';
 import Minimize2 from 'lucide-react/icons/minimize-2';
 import X from 'lucide-react/icons/x';
 import type { ReactNode } from 'react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { toMessage } from '../../../client/request.ts';
 import { Beside, useBeside } from './guide-window.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
@@ -16,20 +16,31 @@ interface GuidePanelProps {
   readonly turnId: string;
   readonly initial?: GuideView;
   readonly onClose?: () => void;
+  /** It was opened by a press or Enter: keys go into it from now on. */
+  readonly takesFocus?: boolean;
 }
 
 /** The guide: one step at a time, beside the application under test. */
-export function GuidePanel({ turnId, initial, onClose }: GuidePanelProps) {
+export function GuidePanel({ turnId, initial, onClose, takesFocus = false }: GuidePanelProps) {
   const { base } = useProgramme();
   const { data, error } = useRead('getGuide', { params: { turn: turnId } }, initial ? { initialData: initial } : {});
   const [isSmall, setIsSmall] = useState(false);
+  const section = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (takesFocus) section.current?.focus();
+  }, [takesFocus]);
   const { beside, open, fold } = useBeside(`${base}/turns/${turnId}`);
   const attempt = data?.attempts.find((candidate) => candidate.isMine && candidate.finishedAt === null);
   const frame = (head: ReactNode, body: ReactNode) => (
     <>
       {beside && <p className="card px-4 py-3">The guide is in its own window, which stays on top. Close that to have it here again.</p>}
       <Beside beside={beside}>
-        <section aria-label="Guide" className="floats card overflow-hidden rounded-leg! shadow-float">
+        <section
+          ref={section}
+          tabIndex={-1}
+          aria-label="Guide"
+          className="floats card overflow-hidden rounded-leg! shadow-float outline-none"
+        >
           <header className="flex items-start justify-between gap-3 bg-deep px-4 py-2.5 text-on-deep">
             <div className="min-w-0">{head}</div>
             <div className="flex flex-none gap-1">

@@ -26,7 +26,14 @@ const getPictureInPicture = () => (window as { documentPictureInPicture?: Pictur
  */
 export function useBeside(address: string) {
   const [beside, setBeside] = useState<Window | null>(null);
-  useEffect(() => () => beside?.close(), [beside]);
+  useEffect(() => {
+    if (!beside) return undefined;
+    const stop = followTheme(beside.document);
+    return () => {
+      stop();
+      beside.close();
+    };
+  }, [beside]);
   const open = async () => {
     const pictureInPicture = getPictureInPicture();
     const own = pictureInPicture ? await pictureInPicture.requestWindow({ width: WIDTH, height: HEIGHT }).catch(() => null) : null;
@@ -47,14 +54,26 @@ export function useBeside(address: string) {
   return { beside, open, fold };
 }
 
-/** The page's styles and theme, in another document. */
+/** The page's styles, in another document. */
 function takeLooks(to: Document): void {
   const from = window.document;
   to.title = 'Guide';
   to.documentElement.lang = from.documentElement.lang;
-  const { theme } = from.documentElement.dataset;
-  if (theme) to.documentElement.dataset['theme'] = theme;
   for (const node of from.querySelectorAll('style, link[rel="stylesheet"]')) to.head.append(to.importNode(node, true));
+}
+
+/** The page's theme, now and whenever another is chosen. */
+function followTheme(to: Document): () => void {
+  const page = window.document.documentElement;
+  const take = () => {
+    const { theme } = page.dataset;
+    if (theme) to.documentElement.dataset['theme'] = theme;
+    else delete to.documentElement.dataset['theme'];
+  };
+  take();
+  const observer = new MutationObserver(take);
+  observer.observe(page, { attributes: true, attributeFilter: ['data-theme'] });
+  return () => observer.disconnect();
 }
 
 /** Draws its children in the window beside, where there is one. */

@@ -1,6 +1,6 @@
 import { DONE } from '@kindred-baton/contracts/common';
 import type { testRoutes } from '@kindred-baton/contracts/tests/routes';
-import { changeTests } from '@kindred-baton/store/tests/change-many-tests';
+import { agreeTests, changeTests } from '@kindred-baton/store/tests/change-many-tests';
 import { agreeTest, createTest, discardDraft, saveTest } from '@kindred-baton/store/tests/change-tests';
 import { getLibraryFindings } from '@kindred-baton/store/tests/get-library-findings';
 import { getTest } from '@kindred-baton/store/tests/get-test';
@@ -15,6 +15,7 @@ import { answerTestExport } from './answer-test-export.ts';
 export const testAnswers: Answers<typeof testRoutes> = {
   listTests: ({ ask, input }) => ask(listTests, input),
   createTest: ({ perform, input }) => perform(createTest, input),
+  agreeTests: ({ perform, input }) => perform(agreeTests, input),
   changeTests: ({ perform, input }) => perform(changeTests, input),
   getTest: ({ ask, params, input }) => ask(getTest, { ...params, number: input.version }),
   saveTest: ({ perform, params, input }) => perform(saveTest, { ...params, save: input }),

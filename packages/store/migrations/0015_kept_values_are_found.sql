@@ -1,0 +1,1 @@
+CREATE INDEX "attempts_kept" ON "attempts" USING gin ("kept");
