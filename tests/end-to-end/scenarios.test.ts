@@ -171,7 +171,8 @@ describe('scenarios in full', () => {
     await lead.go('/brindlemere/scenarios/LR-S1?view=rows');
     const ran = (await detail('LR-S1')).document.rows.length;
     await lead.type('Classes of Place', '');
-    await lead.type('Classes of Crew hours', '2, 4, !-1');
+    await lead.type('Classes of Crew hours', '2, 4, -1');
+    await lead.press('Crew hours -1 is to be refused');
     await (await lead.find('Make rows')).focus();
     await lead.press('Make rows');
     await lead.sees(/rows let all \d+ pairs meet; fewer than \d+ cannot/);

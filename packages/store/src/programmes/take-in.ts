@@ -34,7 +34,7 @@ export async function takeProgrammeIn(
       .select({ id: programmes.id })
       .from(programmes)
       .where(sql`key = ${key}`)) as { id: ProgrammeId }[];
-    if (known) throw new AppError('conflict', `There is a programme at /${key} already. Take it in under another address: --as <address>.`);
+    if (known) throw new AppError('conflict', `There is a programme at /${key} already. Take it in under another address.`);
     const tables = await listOwnTables(db);
     const unknown = Object.keys(taken.tables).filter((name) => !tables.some((table) => table.name === name));
     if (unknown.length > 0) throw new AppError('invalid', `The file has tables that are not known here: ${unknown.join(', ')}.`);

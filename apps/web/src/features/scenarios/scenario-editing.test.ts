@@ -1,6 +1,6 @@
 import { wireChain } from '@kindred-baton/core/scenarios/wire-chain';
 import { describe, expect, it } from 'vitest';
-import { createSetup, parseClasses, printClasses, setClasses, toRowEdits, toUsed } from './rows/class-setup.ts';
+import { createSetup, parseClasses, printClasses, setClasses, switchClass, toRowEdits, toUsed } from './rows/class-setup.ts';
 import { listSources, toSourceKey } from './wiring/list-sources.ts';
 import { pasteCells } from './rows/paste-cells.ts';
 
@@ -31,16 +31,15 @@ describe('pasting a block of a spreadsheet', () => {
 });
 
 describe('classes', () => {
-  it('are typed with commas, marks before the invalid ones and those that must be there', () => {
-    const classes = parseClasses('A, B,*C\n!-1,, ! none');
-    expect(classes.map(({ value, kind }) => `${value} ${kind}`)).toEqual([
-      'A valid',
-      'B valid',
-      'C must-have',
-      '-1 invalid',
-      'none invalid',
+  it('are typed with commas, and switched to what they are meant as, which stays with them while others are typed', () => {
+    const typed = parseClasses('A, B,*C\n!-1,, none', []);
+    expect(typed.map(({ value, kind }) => `${value} ${kind}`)).toEqual(['A valid', 'B valid', '*C valid', '!-1 valid', 'none valid']);
+    const switched = switchClass(switchClass(typed, 'none', 'invalid'), 'A', 'must-have');
+    expect(parseClasses(printClasses(switched), switched)).toEqual(switched);
+    expect(parseClasses('none, Z, a', switched).map(({ kind }) => kind)).toEqual(['invalid', 'valid', 'must-have']);
+    expect(switchClass(switchClass(switched, 'none', 'must-have'), 'A', 'must-have').map(({ kind }) => kind)).toEqual([
+      ...['valid', 'valid', 'valid', 'valid', 'must-have'],
     ]);
-    expect(parseClasses(printClasses(classes))).toEqual(classes);
   });
 
   it('begin as the choices of a column, else as the values that rows have', () => {

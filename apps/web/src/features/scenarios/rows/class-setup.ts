@@ -23,21 +23,21 @@ function proposeClasses(column: Field, rows: readonly RowDocument[]): RowClass[]
   return [...different.values()].slice(0, MOST_PROPOSED).map((value) => ({ value, kind: 'valid' }));
 }
 
-/** Classes as they are typed: one a line or with commas; “!” before an invalid one, “*” before one that must be there. */
-export function parseClasses(text: string): RowClass[] {
+/** Classes as they are typed: one a line or with commas. What each was meant as stays with its value. */
+export function parseClasses(text: string, before: readonly RowClass[]): RowClass[] {
+  const kindOf = new Map(before.map(({ value, kind }) => [toNameKey(value), kind]));
   return text
     .split(/[,\n]/)
     .map((part) => part.trim())
     .filter((part) => part !== '')
-    .map((part) => ({
-      value: part.replace(/^[!*]\s*/, ''),
-      kind: part.startsWith('!') ? 'invalid' : part.startsWith('*') ? 'must-have' : 'valid',
-    }));
+    .map((value) => ({ value, kind: kindOf.get(toNameKey(value)) ?? 'valid' }));
 }
 
-const MARKS: Readonly<Record<ClassKind, string>> = { valid: '', invalid: '!', 'must-have': '*' };
+export const printClasses = (classes: readonly RowClass[]) => classes.map(({ value }) => value).join(', ');
 
-export const printClasses = (classes: readonly RowClass[]) => classes.map(({ value, kind }) => `${MARKS[kind]}${value}`).join(', ');
+/** One class meant otherwise: pressed again it is an ordinary one. */
+export const switchClass = (classes: readonly RowClass[], value: string, kind: ClassKind): RowClass[] =>
+  classes.map((each) => (each.value === value ? { value, kind: each.kind === kind ? 'valid' : kind } : each));
 
 /** Columns that have no class yet take no part; a column that is gone from the scenario neither. */
 export function toUsed(setup: ClassSetup, columns: readonly Field[]): ClassSetup {

@@ -1,10 +1,10 @@
 import type { MadeRows } from '@kindred-baton/core/rows/make-rows';
-import type { ClassSetup, Combination } from '@kindred-baton/core/rows/row-model';
+import type { ClassSetup, Combination, RowClass } from '@kindred-baton/core/rows/row-model';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { useState } from 'react';
 import { countOf } from '../../../ui/format.ts';
 import { useDraft } from '../../../ui/use-draft.ts';
-import { createSetup, parseClasses, printClasses, printCombination, setClasses, toRowEdits, toUsed } from './class-setup.ts';
+import { createSetup, parseClasses, printClasses, printCombination, setClasses, switchClass, toRowEdits, toUsed } from './class-setup.ts';
 import { useMakeRows } from './use-make-rows.ts';
 import type { ScenarioEditor } from '../use-scenario.ts';
 
@@ -69,9 +69,7 @@ export function ClassesPart({ editor }: { readonly editor: ScenarioEditor }) {
           }}
         />
       )}
-      <p className="hint mt-2">
-        With commas between them. “!” before an invalid class: a row has at most one. “*” before one that must be there, first.
-      </p>
+      <p className="hint mt-2">With commas between them. A row tries one invalid class at most; what must be there comes first.</p>
       <ClassList columns={columns} setup={setup} onKeep={keep} />
       <div className="mt-3 grid gap-4 md:grid-cols-2">
         <Combinations title="Never together" setup={used} list={setup.forbidden} onChange={(forbidden) => keep({ ...setup, forbidden })} />
@@ -207,6 +205,42 @@ function Combinations({ title, setup, list, onChange }: CombinationsProps) {
   );
 }
 
+interface ClassSwitchesProps {
+  readonly column: string;
+  readonly classes: readonly RowClass[];
+  readonly onKeep: (classes: RowClass[]) => void;
+}
+
+const SWITCHES = [
+  { kind: 'invalid', name: 'invalid', does: 'is to be refused' },
+  { kind: 'must-have', name: 'must', does: 'must be there' },
+] as const;
+
+/** What each class is meant as, besides one value among others. */
+function ClassSwitches({ column, classes, onKeep }: ClassSwitchesProps) {
+  return (
+    <div className="mt-1 flex flex-wrap gap-x-3 gap-y-1">
+      {classes.map(({ value, kind }) => (
+        <span key={value} className="flex items-center gap-1">
+          <span className="font-mono">{value}</span>
+          {SWITCHES.map((each) => (
+            <button
+              key={each.kind}
+              type="button"
+              className={`min-h-[24px] rounded-control border px-1.5 text-[12px] ${kind === each.kind ? 'border-ink bg-band font-bold' : 'border-transparent text-soft hover:border-line'}`}
+              aria-pressed={kind === each.kind}
+              aria-label={`${column} ${value} ${each.does}`}
+              onClick={() => onKeep(switchClass(classes, value, each.kind))}
+            >
+              {each.name}
+            </button>
+          ))}
+        </span>
+      ))}
+    </div>
+  );
+}
+
 interface ClassListProps {
   readonly columns: ScenarioEditor['scenario']['document']['columns'];
   readonly setup: ClassSetup;
@@ -221,12 +255,13 @@ function ClassList({ columns, setup, onKeep }: ClassListProps) {
         const own = setup.columns.find((column) => column.name === name)?.classes ?? [];
         const text = printClasses(own);
         return (
-          <div key={name} className="grid grid-cols-[160px_minmax(0,1fr)_40px] items-center gap-2 text-[13px]">
-            <dt>{name}</dt>
+          <div key={name} className="grid grid-cols-[160px_minmax(0,1fr)_40px] items-start gap-2 text-[13px]">
+            <dt className="pt-1.5">{name}</dt>
             <dd>
-              <ClassesInput name={name} text={text} onKeep={(typed) => onKeep(setClasses(setup, name, parseClasses(typed)))} />
+              <ClassesInput name={name} text={text} onKeep={(typed) => onKeep(setClasses(setup, name, parseClasses(typed, own)))} />
+              <ClassSwitches column={name} classes={own} onKeep={(classes) => onKeep(setClasses(setup, name, classes))} />
             </dd>
-            <dd className="text-right text-soft">{own.length === 0 ? '–' : own.length}</dd>
+            <dd className="pt-1.5 text-right text-soft">{own.length === 0 ? '–' : own.length}</dd>
           </div>
         );
       })}

@@ -4,7 +4,8 @@ import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import type { Diagnostic } from '@codemirror/lint';
 import { linter } from '@codemirror/lint';
 import { Annotation, Compartment, EditorState } from '@codemirror/state';
-import { Decoration, EditorView, keymap, lineNumbers, MatchDecorator, placeholder, ViewPlugin } from '@codemirror/view';
+import type { Range } from '@codemirror/state';
+import { Decoration, EditorView, keymap, lineNumbers, placeholder, ViewPlugin } from '@codemirror/view';
 import type { DecorationSet, ViewUpdate } from '@codemirror/view';
 import { printStep, quote } from '@kindred-baton/core/tests/print-step';
 import { readPlainSentence } from '@kindred-baton/core/tests/read-plain-sentence';
@@ -131,17 +132,30 @@ function takeClosing({ state, pos }: CompletionContext, sign: string): number {
   return state.doc.sliceString(pos, pos + 1) === sign ? pos + 1 : pos;
 }
 
-const matcher = new MatchDecorator({ regexp: /\{[^{}\n]+\}/g, decoration: Decoration.mark({ class: 'sentence-place' }) });
+const PLACE = Decoration.mark({ class: 'sentence-place' });
+const HIDDEN = Decoration.replace({});
 
-/** Values that travel stand out. */
+/** Values that travel are chips; their braces are seen while the cursor is in them, to be edited. */
+function drawPlaces({ state, visibleRanges, hasFocus }: EditorView): DecorationSet {
+  const drawn: Range<Decoration>[] = [];
+  for (const { from, to } of visibleRanges)
+    for (const { index, 0: text } of state.sliceDoc(from, to).matchAll(/\{[^{}\n]+\}/g)) {
+      const [start, end] = [from + index, from + index + text.length];
+      drawn.push(PLACE.range(start, end));
+      if (hasFocus && state.selection.ranges.some((range) => range.from <= end && range.to >= start)) continue;
+      drawn.push(HIDDEN.range(start, start + 1), HIDDEN.range(end - 1, end));
+    }
+  return Decoration.set(drawn, true);
+}
+
 const PLACES = ViewPlugin.fromClass(
   class {
     places: DecorationSet;
     constructor(view: EditorView) {
-      this.places = matcher.createDeco(view);
+      this.places = drawPlaces(view);
     }
-    update(update: ViewUpdate) {
-      this.places = matcher.updateDeco(update, this.places);
+    update({ view, docChanged, viewportChanged, selectionSet, focusChanged }: ViewUpdate) {
+      if (docChanged || viewportChanged || selectionSet || focusChanged) this.places = drawPlaces(view);
     }
   },
   { decorations: (plugin) => plugin.places },

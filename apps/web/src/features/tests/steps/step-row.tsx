@@ -55,23 +55,20 @@ export function StepRow({ step, index, problem, isOpen, isMarked, isOdd, onChang
       </td>
       {!isByHand && (
         <td className="px-1! py-1!">
-          <textarea
-            rows={1}
-            aria-label={`Step ${number}: with`}
-            className={`${CELL} ${GROWING} min-w-[110px] font-mono text-[13px] ${(step.value ?? '').startsWith('{') ? 'rounded-full! bg-baton-tint! text-baton-ink' : ''}`}
-            value={step.value ?? ''}
-            onChange={(event) => onChange({ value: event.target.value })}
+          <TemplateCell
+            label={`Step ${number}: with`}
+            look="min-w-[110px] font-mono text-[13px]"
+            template={step.value ?? ''}
+            onChange={(value) => onChange({ value })}
           />
         </td>
       )}
       <td className="px-1! py-1!">
-        <textarea
-          rows={1}
-          aria-label={`Step ${number}: you should see`}
-          className={`${CELL} ${GROWING} min-w-[140px]`}
-          value={step.expect ?? ''}
-          title={step.expect}
-          onChange={(event) => onChange({ expect: event.target.value })}
+        <TemplateCell
+          label={`Step ${number}: you should see`}
+          look="min-w-[140px]"
+          template={step.expect ?? ''}
+          onChange={(expect) => onChange({ expect })}
         />
       </td>
       <td className="px-1! py-1!">
@@ -94,6 +91,35 @@ export function StepRow({ step, index, problem, isOpen, isMarked, isOdd, onChang
         </button>
       </td>
     </tr>
+  );
+}
+
+interface TemplateCellProps {
+  readonly label: string;
+  readonly look: string;
+  readonly template: string;
+  readonly onChange: (template: string) => void;
+}
+
+/** A cell of text and values: values are chips, and have their braces only while they are typed. */
+function TemplateCell({ label, look, template, onChange }: TemplateCellProps) {
+  const hasPlace = template.includes('{');
+  return (
+    <div className="relative">
+      <textarea
+        rows={1}
+        aria-label={label}
+        className={`peer ${CELL} ${GROWING} ${look} ${hasPlace ? 'not-focus:text-transparent' : ''}`}
+        value={template}
+        title={template}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      {hasPlace && (
+        <div aria-hidden className={`pointer-events-none absolute inset-0 overflow-hidden px-2 py-1 peer-focus:hidden ${look}`}>
+          <TemplateText template={template} isPlain />
+        </div>
+      )}
+    </div>
   );
 }
 
