@@ -1,4 +1,5 @@
 import type { PersonId } from '@kindred-baton/core/ids';
+import type { StopPlan } from './fates.ts';
 import { MENDED_PLANS, STOP_PLANS } from './fates.ts';
 import type { PlannedRun } from './lay-cycles.ts';
 import type { RunFate } from './simulate-run.ts';
@@ -25,7 +26,11 @@ export function chooseFates(
   const fates = planned.map((item) => {
     const codes = item.scenario.legs.map((leg) => leg.test?.code ?? '');
     const stop = stops.find(
-      ({ plan, left }) => left > 0 && plan.scenarios.includes(item.scenario.scenario.code) && codes.includes(plan.test),
+      ({ plan, left }) =>
+        left > 0 &&
+        plan.scenarios.includes(item.scenario.scenario.code) &&
+        codes.includes(plan.test) &&
+        hasValues(item.run.values, plan.values),
     );
     const cut = stop
       ? codes.indexOf(stop.plan.test)
@@ -47,10 +52,13 @@ export function chooseFates(
         ? { ...item, turns: item.turns.map((turn, index) => (index === cut ? { ...turn, assigneeId: waitsFor, dueOn: overdue } : turn)) }
         : item,
     );
-    return { cut, stop: stop?.plan.by, mended };
+    return { cut, stop: stop?.plan.by, on: stop?.plan.on, mended };
   });
   return { fates, planned: settled };
 }
+
+const hasValues = (own: Readonly<Record<string, string>>, wanted: StopPlan['values'] = {}) =>
+  Object.entries(wanted).every(([name, values]) => values.includes(own[name] ?? ''));
 
 /** In the closed cycle every run is through, but for one failure in each stream but the first. */
 export function completeFates(planned: readonly PlannedRun[]): RunFate[] {

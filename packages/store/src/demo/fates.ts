@@ -50,8 +50,8 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
     severity: 'slows the business',
     priority: 'high',
     status: 'accepted',
-    expected: 'The permit beside the job',
-    seen: 'The field for the permit is empty',
+    expected: 'The job on the crew’s tablet, with its permit',
+    seen: 'The job is there; its field for the permit is empty',
   },
   {
     key: 'note',
@@ -85,7 +85,7 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
   },
   {
     key: 'register',
-    title: 'Registered meter is still “fitted” in Works',
+    title: 'Registering a meter says nothing',
     kind: 'function',
     severity: 'hinders',
     priority: 'medium',
@@ -118,6 +118,9 @@ export const DEFECT_PLANS: readonly DefectPlan[] = [
 /** One entry a test at which runs stop: how many runs, and by what. */
 export interface StopPlan {
   readonly test: string;
+  /** Only runs of these rows, and at the step on this thing; else of any row, and at the last step that says what should be seen. */
+  readonly values?: Readonly<Record<string, readonly string[]>>;
+  readonly on?: string;
   readonly scenarios: readonly string[];
   readonly runs: number;
   readonly by:
@@ -127,12 +130,26 @@ export interface StopPlan {
     | { readonly kind: 'idle'; readonly person: string };
 }
 
+/** Whatever band was chosen, the charge is that of C: it shows where another was. */
+const WRONG_BAND = {
+  test: 'BIL-01',
+  on: 'Connection charge',
+  values: { 'Customer band': ['A', 'B'] },
+  by: { kind: 'defect', key: 'band' },
+} as const;
+
 export const STOP_PLANS: readonly StopPlan[] = [
-  { test: 'BIL-01', scenarios: ['NS-S1', 'NS-S2'], runs: 6, by: { kind: 'defect', key: 'band' } },
-  { test: 'BIL-01', scenarios: ['NS-S5'], runs: 1, by: { kind: 'defect', key: 'band' } },
+  { ...WRONG_BAND, scenarios: ['NS-S1', 'NS-S2'], runs: 6 },
+  { ...WRONG_BAND, scenarios: ['NS-S5'], runs: 1 },
   { test: 'FLD-06', scenarios: ['LR-S1', 'LR-S2'], runs: 5, by: { kind: 'defect', key: 'permit' } },
-  { test: 'BIL-09', scenarios: ['LR-S2', 'LR-S5'], runs: 3, by: { kind: 'defect', key: 'hours' } },
-  { test: 'BIL-12', scenarios: ['RB-S1', 'RB-S2'], runs: 4, by: { kind: 'defect', key: 'tariff' } },
+  {
+    ...{ test: 'BIL-09', scenarios: ['LR-S2', 'LR-S5'], runs: 3, by: { kind: 'defect', key: 'hours' } },
+    values: { 'Crew hours': ['1.5', '2.5', '3.5'] },
+  },
+  {
+    ...{ test: 'BIL-12', on: 'Tariff', scenarios: ['RB-S1', 'RB-S2'], runs: 4, by: { kind: 'defect', key: 'tariff' } },
+    values: { Tariff: ['Farm'] },
+  },
   { test: 'STO-06', scenarios: ['MI-S1'], runs: 3, by: { kind: 'defect', key: 'note' } },
   { test: 'FIN-13', scenarios: ['PU-S1'], runs: 2, by: { kind: 'defect', key: 'settle' } },
   { test: 'MET-01', scenarios: ['NS-S3'], runs: 2, by: { kind: 'defect', key: 'register' } },

@@ -3,7 +3,12 @@ import { afterAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import { createStore } from '../database.ts';
+import { sumCounts } from '@kindred-baton/core/progress/tally';
+import { getDefect, listDefects } from '../defects/get-defects.ts';
 import { findAnything } from '../find/find-anything.ts';
+import { getMap } from '../map/get-map.ts';
+import { getNode } from '../map/get-node.ts';
+import { getGuide } from '../turns/get-guide.ts';
 import { getConnectionCents } from './charges.ts';
 import { seedDemo } from './seed-demo.ts';
 
@@ -39,6 +44,45 @@ describe('the demo programme', () => {
   // Source: the demo's own page (design/demo): band B with 14.5 m costs 512.50.
   it('works charges out as its page says', () => {
     expect([getConnectionCents('B', 14.5), getConnectionCents('A', 10), getConnectionCents('C', 120)]).toEqual([51_250, 24_000, 586_500]);
+  });
+
+  it('tells one story: the steps of each defect fail where its words say, in a run in which it shows', async () => {
+    const db = await createTestStore('demo');
+    open.push(db);
+    const lead = await db.actorOf('Lea Marsh');
+    const { defects } = await db.ask(lead, listDefects, undefined);
+    const told = await Promise.all(defects.map(({ code }) => db.ask(lead, getDefect, code)));
+    for (const { steps } of told) expect(steps.filter((step) => step.endsWith('(failed)'))).toEqual(steps.slice(-1));
+    const failedAt = (title: string) => told.find((defect) => defect.title === title)?.steps.at(-1) ?? '';
+    expect(failedAt('Quote is priced in the wrong band')).toMatch(/See "Connection charge" showing "/);
+    expect(failedAt('Farms are billed at the trade tariff')).toMatch(/See "Tariff" showing "Farm"/);
+    const wrongBand = told.find(({ title }) => title === 'Quote is priced in the wrong band');
+    expect(wrongBand?.steps.find((step) => step.includes('"Customer band"'))).toMatch(/with "[AB]"/);
+    expect(told.find(({ title }) => title === 'Damage charge leaves half hours out')?.steps.join()).toMatch(/[.]5 hours/);
+    // What was written at the failed steps is what the defect says.
+    for (const defect of told)
+      for (const { id } of defect.turns) {
+        const { attempts } = await db.ask(lead, getGuide, id);
+        const notes = attempts.flatMap(({ results }) => results.filter(({ outcome }) => outcome === 'failed').map(({ note }) => note));
+        if (defect.status !== 'closed') expect([defect.code, notes]).toEqual([defect.code, notes.map(() => defect.seen)]);
+      }
+  });
+
+  it('has marks of tests and bars of nodes that agree: the same turns of one cycle', async () => {
+    const db = await createTestStore('demo');
+    open.push(db);
+    const lead = await db.actorOf('Lea Marsh');
+    const { nodes } = await db.ask(lead, getMap, undefined);
+    let compared = 0;
+    for (const { code } of nodes) {
+      const node = await db.ask(lead, getNode, code);
+      const cycle = new Set(node.tests.flatMap(({ standing }) => standing?.cycle ?? []));
+      if (cycle.size !== 1 || !cycle.has('ACC-2')) continue;
+      compared += 1;
+      const sum = (name: 'turns' | 'passed') => node.tests.reduce((total, { standing }) => total + (standing?.[name] ?? 0), 0);
+      expect([code, sum('turns'), sum('passed')]).toEqual([code, sumCounts(node.outcomes), node.outcomes.passed]);
+    }
+    expect(compared).toBeGreaterThan(20);
   });
 
   it('is found by code, by words and by what begins with them first; signs of patterns are plain text', async () => {

@@ -10,6 +10,7 @@ import type { attempts, stepResults } from '../schema/turns.ts';
 import { toTurnView } from '../runs/load-runs.ts';
 import { formatCents } from './charges.ts';
 import type { StopPlan } from './fates.ts';
+import { DEFECT_PLANS } from './fates.ts';
 
 type NewAttempt = typeof attempts.$inferInsert & { readonly id: AttemptId };
 type NewResult = typeof stepResults.$inferInsert;
@@ -19,6 +20,8 @@ export interface RunFate {
   readonly cut: number;
   /** What stops it at leg `cut`. */
   readonly stop?: StopPlan['by'] | undefined;
+  /** The thing of the step at which it stops; else it is the last that says what should be seen. */
+  readonly on?: string | undefined;
   /** Legs whose first attempt failed by a defect that was fixed since. */
   readonly mended: ReadonlyMap<number, string>;
 }
@@ -73,8 +76,13 @@ export function simulateRun(simulation: RunSimulation): SimulatedRun {
     }
     const stop = index === fate.cut ? fate.stop : undefined;
     const outcome: StepOutcome = stop ? (stop.kind === 'block' ? 'blocked' : 'failed') : 'passed';
-    const note = stop?.kind === 'block' ? stop.why : stop?.kind === 'failure' ? stop.seen : '';
-    const last = playAttempt(simulation, turn, { number: mended === undefined ? 1 : 2, outcome, share, note });
+    const last = playAttempt(simulation, turn, {
+      number: mended === undefined ? 1 : 2,
+      outcome,
+      share,
+      note: getNote(stop),
+      on: stop && fate.on,
+    });
     collect(last);
     if (stop?.kind === 'defect')
       failures.push({ defect: stop.key, turn, attempt: last.attempt, stepIndex: last.results.length - 1, carried: listCarried(tries) });
@@ -96,12 +104,13 @@ interface Try {
   readonly outcome: StepOutcome;
   readonly share: number;
   readonly note: string;
+  readonly on?: string | undefined;
 }
 
 function playAttempt(
   simulation: RunSimulation,
   turn: NewTurn,
-  { number, outcome, share, note }: Try,
+  { number, outcome, share, note, on }: Try,
 ): { attempt: NewAttempt; results: NewResult[] } {
   const { id, random, versionOf } = simulation;
   const version = versionOf.get(turn.versionId ?? '');
@@ -122,7 +131,7 @@ function playAttempt(
     kept: outcome === 'passed' ? Object.fromEntries(version.gives.map((field) => [field.name, createKept(simulation, field)])) : {},
     browser: BROWSERS[Math.floor(random() * BROWSERS.length)] ?? '',
   };
-  const stopAt = outcome === 'passed' ? version.steps.length : findTellingStep(version);
+  const stopAt = outcome === 'passed' ? version.steps.length : findTellingStep(version, on);
   const results = version.steps.slice(0, stopAt + 1).map((_, stepIndex) => ({
     ...{ attemptId: attempt.id, stepIndex, recordedAt: finishedAt, wordId: id() },
     outcome: stepIndex === stopAt ? outcome : ('passed' as const),
@@ -131,9 +140,18 @@ function playAttempt(
   return { attempt, results };
 }
 
+/** What the tester wrote at the step. */
+function getNote(stop: StopPlan['by'] | undefined): string {
+  if (stop?.kind === 'block') return stop.why;
+  if (stop?.kind === 'failure') return stop.seen;
+  return stop?.kind === 'defect' ? (DEFECT_PLANS.find(({ key }) => key === stop.key)?.seen ?? '') : '';
+}
+
 /** The last step that says what should be seen: there it shows. */
-function findTellingStep(version: TestVersionRow): number {
-  const telling = version.steps.findLastIndex((step) => step.expect !== undefined || step.do === 'see');
+function findTellingStep(version: TestVersionRow, on?: string): number {
+  const telling = version.steps.findLastIndex((step) =>
+    on === undefined ? step.expect !== undefined || step.do === 'see' : step.target === on,
+  );
   return Math.max(0, telling);
 }
 
