@@ -16,6 +16,19 @@ describe('two versions side by side', () => {
     expect(changed).toMatchObject({ before: { index: 3 }, after: { index: 3 }, fields: ['value'] });
   });
 
+  it('names what differs of a changed step, also what only one of the two has', () => {
+    const fieldsOf = (before: Step, after: Step): string[] =>
+      compareVersions([before], [after]).flatMap((row) => (row.kind === 'changed' ? [...row.fields] : [row.kind]));
+    expect(fieldsOf(press('A'), press('A', { expect: 'Saved' }))).toEqual(['expect']);
+    expect(fieldsOf(press('A', { value: '1', within: 'X' }), press('A', { value: '1' }))).toEqual(['within']);
+    expect(fieldsOf({ do: 'fill', target: 'A', value: '1' }, { do: 'fill', target: 'B', value: '1' })).toEqual(['target']);
+    expect(fieldsOf({ do: 'fill', target: 'A' }, { do: 'pick', target: 'B' }).sort()).toEqual(['added', 'removed']);
+    // Two things without a value are not alike for that.
+    expect(kinds([press('A'), { do: 'fill', target: 'B' }], [{ do: 'fill', target: 'C' }, press('Z')])).toEqual(
+      ['changed C', 'changed Z'].sort(),
+    );
+  });
+
   it('puts a removed step where it stood', () => {
     expect(kinds([press('A'), { do: 'see', target: 'B' }, press('C')], [press('A'), press('C')])).toEqual([
       'same A',

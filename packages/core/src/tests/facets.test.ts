@@ -45,6 +45,17 @@ describe('the facets of the library', () => {
     expect(counts.team).toEqual([{ key: 'Billing', name: 'Billing', count: 1 }]);
   });
 
+  it('name each value as people say it, in the order of its kind', () => {
+    const { counts } = facetTests([...TESTS, make({ runBy: 'runner', application: 'Ledger', state: 'draft' })], {});
+    expect(counts.runBy.map(({ name, count }) => [name, count])).toEqual([
+      ['people', 3],
+      ['runners', 1],
+    ]);
+    expect(counts.application.map(({ name }) => name).sort()).toEqual(['Ledger', 'no application']);
+    expect(counts.stands.map(({ key, name }) => [key, name])).toContainEqual(['none', 'in no cycle yet']);
+    expect(counts.state.map(({ key }) => key)).toEqual(['draft', 'agreed']);
+  });
+
   it('tell a value that is asked for even where nothing has it', () => {
     expect(facetTests(TESTS, { tag: ['gone'] }).counts.tag.find(({ key }) => key === 'gone')).toEqual({
       key: 'gone',

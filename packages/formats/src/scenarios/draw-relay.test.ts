@@ -81,6 +81,18 @@ describe('a relay in print', () => {
     }
   });
 
+  it('draws a wire that carries a value whole and strong, one that only waits dotted and thin', () => {
+    const exported = toExported(DOCUMENT);
+    const relay = layOutExported(exported);
+    const drawn = [
+      ...drawRelay(exported)
+        .write()
+        .matchAll(/<path d="([^"]*)"([^>]*)>/g),
+    ].map(([, path, looks = '']) => [path, looks.includes('dasharray'), /stroke-width="([^"]*)"/.exec(looks)?.[1]]);
+    for (const { path, values } of relay.wires) expect(drawn).toContainEqual([path, values.length === 0, values.length > 0 ? '2' : '1.2']);
+    expect(new Set(relay.wires.map(({ values }) => values.length > 0)).size).toBeGreaterThan(0);
+  });
+
   it('says how many days a leg waits, right above that leg and nowhere else', () => {
     const { bands, relay } = readBands(chain(3).map((leg, index) => (index === 1 ? { ...leg, waitDays: 4 } : leg)));
     const waits = bands.flatMap(({ words }) => words.filter(({ word }) => word.startsWith('+')));
