@@ -86,7 +86,7 @@ function isAwake(): boolean {
   return islands.every((island) => !island.hasAttribute('ssr') && isMarked(island));
 }
 
-function createVisitor(page: Page, baseUrl: string, errors: string[]): Visitor {
+export function createVisitor(page: Page, baseUrl: string, errors: string[]): Visitor {
   const settle = async () => {
     await page.waitForFunction(isAwake, { timeout: WAIT_MS });
     // Effects run in a frame after, on a busy machine some later: when the page has nothing else to do, they are through.

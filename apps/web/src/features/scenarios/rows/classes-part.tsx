@@ -212,8 +212,8 @@ interface ClassSwitchesProps {
 }
 
 const SWITCHES = [
-  { kind: 'invalid', name: 'invalid', does: 'is to be refused' },
-  { kind: 'must-have', name: 'must', does: 'must be there' },
+  { kind: 'invalid', name: 'invalid' },
+  { kind: 'must-have', name: 'must' },
 ] as const;
 
 /** What each class is meant as, besides one value among others. */
@@ -229,7 +229,7 @@ function ClassSwitches({ column, classes, onKeep }: ClassSwitchesProps) {
               type="button"
               className={`min-h-[24px] rounded-control border px-1.5 text-[12px] ${kind === each.kind ? 'border-ink bg-band font-bold' : 'border-transparent text-soft hover:border-line'}`}
               aria-pressed={kind === each.kind}
-              aria-label={`${column} ${value} ${each.does}`}
+              aria-label={`${column} ${value} ${each.name}`}
               onClick={() => onKeep(switchClass(classes, value, each.kind))}
             >
               {each.name}
