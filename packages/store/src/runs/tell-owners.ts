@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import { OUT_OF_SCOPE } from '@kindred-baton/core/cycles/cycle';
 import { LETTING_ON } from '@kindred-baton/core/outcomes';
 import type { CycleId, PersonId, TurnId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
@@ -22,7 +23,11 @@ interface Due {
 /** Says to owners that everything of a node of theirs is through by these turns, which have just been: it is theirs to decide. */
 export async function tellDecidable(context: Context, done: readonly TurnId[]): Promise<void> {
   if (done.length === 0) return;
-  const isDone = sql`${turns.id} in ${[...done]}`;
+  // Most often something of the same node is still to come: that is seen at once, without looking at the branches above it.
+  const isDone = sql`${turns.id} in ${[...done]} and not exists (
+    select from ${turns} other where other.node_id = ${turns.nodeId} and other.cycle_id = ${turns.cycleId}
+      and other.outcome::text not in ${[...LETTING_ON]}
+      and not exists (select from runs where runs.id = other.run_id and runs.left_to::text in ${OUT_OF_SCOPE}))`;
   const due = await findNodes(context, isDone, sql`having bool_and(${turns.outcome}::text in ${[...LETTING_ON]})`);
   await write(context, due, (list) =>
     list.length === 1 ? `Everything of ${list[0]?.name} is through in ${list[0]?.cycle}` : `${list.length} of your processes are through`,
