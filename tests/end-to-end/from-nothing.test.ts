@@ -113,7 +113,7 @@ describe('a round from nothing', () => {
     await una.sees('3 people get a letter.');
 
     await una.go('/north/map');
-    const levels = (await una.text()).match(/New (\w+)/)?.[0] ?? '';
+    const levels = (await una.text()).match(/New [^\n]+/)?.[0] ?? '';
     await una.press(levels);
     await page.waitForSelector('[aria-label="Name of the new node"]');
     await page.keyboard.type('Boats\n');
@@ -135,7 +135,7 @@ describe('a round from nothing', () => {
       await page.waitForSelector('[data-step], button');
       await una.press('Add a step, or paste rows of a spreadsheet');
       await una.press('Steps as Table');
-      await una.press('Sentences', 'menuitemradio');
+      await una.press('Sentences', 'option');
       await page.waitForSelector('.cm-content');
       clicks += 1;
       await page.click('.cm-content');
