@@ -1,4 +1,4 @@
-import type { GuideView } from '@kindred-baton/contracts/turns/turn';
+import type { GuideView, TurnsHome } from '@kindred-baton/contracts/turns/turn';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestBrowser, Visitor } from '../support/browser.ts';
@@ -13,17 +13,25 @@ describe('nothing recorded is lost', () => {
   let server: WebServer;
   let databaseUrl: string;
   let tester: Visitor;
-  let turnId: string;
+  let turnId = '';
   beforeAll(async () => {
     chromium = await launchBrowser();
     databaseUrl = await copyTemplate('demo');
     server = await startWebServer(databaseUrl);
     tester = await openAs(chromium.browser, server.baseUrl, 'Ines Varga');
     await tester.go('/brindlemere/turns');
-    await tester.page.locator('section[aria-label="With you"] li button').click();
+    // A turn of hers with enough steps to record a word at a time.
+    const { withYou } = await tester.json<TurnsHome>('/api/brindlemere/turns');
+    for (const { id, state } of withYou)
+      if (
+        turnId === '' &&
+        state === 'ready' &&
+        ((await tester.json<GuideView>(`/api/brindlemere/turns/${id}`)).version?.steps.length ?? 0) > 3
+      )
+        turnId = id;
+    await tester.go(`/brindlemere/turns?turn=${turnId}`);
     await tester.press('Begin');
     await tester.sees(/Step 1 of \d/);
-    turnId = new URL(tester.page.url()).searchParams.get('turn') ?? '';
   });
   afterAll(async () => {
     await chromium.close();

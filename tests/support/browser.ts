@@ -112,6 +112,12 @@ export function createVisitor(page: Page, baseUrl: string, errors: string[]): Vi
     },
     press: async (name, role = 'button') => {
       const element = await find(name, role);
+      // A part that is fetched when it is shown wakes after the page.
+      await page.waitForFunction(
+        (node) => node.closest('astro-island') === null || Object.keys(node).some((key) => key.startsWith('__reactProps')),
+        { timeout: WAIT_MS },
+        element,
+      );
       await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
       await element.click();
     },
