@@ -160,6 +160,22 @@ describe('a wrong request', () => {
     expect(other.status).toBe(403);
   });
 
+  it.each([
+    ['/requirements/import', 'Code,Text\nR-1,It holds\n', {}],
+    ['/requirements/import', 'Code\nX\n', {}],
+    ['/requirements/import', '', {}],
+    ['/library/import', 'Code,Name\nT-91,One\n', { activity: null }],
+    ['/library/import', 'Test,Step\nOne,Open Quotes\n', { activity: null }],
+    ['/map/import', 'Name\nA\n', { below: null, addsNames: true }],
+    ['/map/import', 'Level 1,Level 2,Level 3,Level 4,Level 5,Level 6,Level 7,Level 8\nA,B,C,D,E,F,G,H\n', { below: null, addsNames: true }],
+  ])('with a list of few or many columns to %s is answered, and says what is wrong with it: “%s”', async (path, text, options) => {
+    const form = new FormData();
+    form.set('file', new File([text], 'list.csv'));
+    form.set('options', JSON.stringify(options));
+    const response = await send('POST', `${API}${path}`, { as: 'lea.marsh', body: form });
+    expect([response.status, ((await response.json()) as { isStored: boolean }).isStored]).toEqual([200, false]);
+  });
+
   it('with a workbook that is none stores nothing and says why', async () => {
     const form = new FormData();
     form.set('file', new File(['Code,Name'], 'map.csv'));

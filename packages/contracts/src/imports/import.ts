@@ -42,7 +42,7 @@ const columnMap = <Field extends string>(fields: readonly [Field, ...Field[]]) =
 const mapMappingSchema = z.object({
   hierarchy: z.enum(HIERARCHIES),
   columns: columnMap(MAP_FIELDS),
-  levels: z.array(z.int().min(0).max(16_384)).max(6),
+  levels: z.array(z.int().min(0).max(16_384)).max(16_384),
 });
 
 export const mapImportOptionsSchema = z.object({

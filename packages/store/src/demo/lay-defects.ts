@@ -13,7 +13,7 @@ import { DEFECT_PLANS } from './fates.ts';
 import type { DemoTools, LaidProgramme } from './lay-programme.ts';
 import type { Failure } from './simulate-run.ts';
 
-const FIRST_NUMBER = 201;
+const FIRST_NUMBER = 202;
 
 /** Lays the defects behind the simulated failures, in the order in which they were found. */
 export async function layDefects(tools: DemoTools, laid: LaidProgramme, cycleId: CycleId, failures: readonly Failure[]): Promise<void> {

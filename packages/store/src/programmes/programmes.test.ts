@@ -304,7 +304,7 @@ describe('letters and hooks', () => {
 
   it('are told and sent with nothing locked: a hook and a post office that do not answer stop nobody', async () => {
     await db.perform(lead, changeProgramme, { defectHook: 'https://slow.example/hook' });
-    await db.perform(lead, moveDefect, { code: 'TQ-209', move: { from: 'accepted', to: 'declined', reason: 'As designed' } });
+    await db.perform(lead, moveDefect, { code: 'TQ-210', move: { from: 'accepted', to: 'declined', reason: 'As designed' } });
     await db.store.db.update(mails).set({ sentAt: null, nextTryAt: new Date(0) });
     let release = () => {};
     const hanging = new Promise<void>((resolve) => (release = resolve));
@@ -331,7 +331,7 @@ describe('letters and hooks', () => {
     const slow = await db.store.pool.connect();
     await slow.query('begin');
     await slow.query(
-      `insert into history (programme_id, subject, subject_id, action) select programme_id, 'defect', id, 'first' from defects where code = 'TQ-201'`,
+      `insert into history (programme_id, subject, subject_id, action) select programme_id, 'defect', id, 'first' from defects where code = 'TQ-202'`,
     );
     await db.perform(lead, moveDefect, { code: 'TQ-204', move: { from: 'accepted', to: 'declined', reason: 'x' } });
     const told: string[] = [];

@@ -65,7 +65,7 @@ describe('a tester’s turns', () => {
     const overlay = await db.ask(lead, getRunOverlay, runs[0]?.id as never);
     expect(overlay.turns.map(({ legId }) => legId)).toEqual(legs.map(({ id }) => id));
     const failed = overlay.turns.find(({ status }) => status === 'failed');
-    expect(failed?.latest).toMatchObject({ outcome: 'failed', step: 7, steps: 9 });
+    expect(failed?.latest).toMatchObject({ outcome: 'failed', step: 6, steps: 9 });
     expect(overlay.baton.map(({ name }) => name)).toEqual(['Application no.', 'Survey no.', 'Pipe length']);
   });
 });
