@@ -25,6 +25,16 @@ describe('what an attempt lacks', () => {
 });
 
 describe('exit criteria', () => {
+  it('of shares are met from their bound on, and only where something was run', () => {
+    const met = (kind: 'run share' | 'pass share', least: number, counts: Partial<typeof NO_COUNTS>) =>
+      checkExit([{ kind, least }], { counts: { ...NO_COUNTS, ...counts }, defects: [], requirements: [], criticalNodes: [] })[0];
+    const figures = { passed: 19, failed: 1, waiting: 5 };
+    expect([met('pass share', 0.95, figures)?.isMet, met('pass share', 0.96, figures)?.isMet]).toEqual([true, false]);
+    expect([met('run share', 0.8, figures)?.isMet, met('run share', 0.81, figures)?.isMet]).toEqual([true, false]);
+    expect(met('pass share', 0.96, figures)?.open).toEqual(['failed']);
+    expect(met('pass share', 0.1, { waiting: 3 })).toMatchObject({ isMet: false, figure: null, open: [] });
+  });
+
   const figures = {
     counts: { ...NO_COUNTS, passed: 95, failed: 5, waiting: 10 },
     defects: [

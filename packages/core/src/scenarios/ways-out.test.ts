@@ -91,6 +91,21 @@ describe('ways out of a finding', () => {
   });
 });
 
+describe('findings', () => {
+  it('name legs as people count them', () => {
+    const messageOf = (rule: string, tests: Record<string, DrawnTest>, more: Record<string, Partial<LegDocument>> = {}) => {
+      const legs = Object.keys(tests).map((id) => createLeg({ id, test: id, ...more[id] }));
+      return look({ legs, columns: [], rows: [], classes: null }, tests).findings.find((each) => each.rule === rule)?.message;
+    };
+    const none = test([], []);
+    expect(messageOf('same-person', { a: none, b: none }, { b: { samePersonAs: 'a', otherPersonThan: ['a'] } })).toMatch(
+      /^Leg 2 is to be done by the same person as leg 1, /,
+    );
+    const placed = (order: number) => test([], [], { place: { parent: 'P', order } });
+    expect(messageOf('against-the-map', { a: placed(2), b: placed(1) })).toMatch(/^Leg 2 comes after /);
+  });
+});
+
 describe('values of data rows that are not of their column’s type', () => {
   const length = field('Pipe length', 'number');
   const document: ScenarioDocument = {

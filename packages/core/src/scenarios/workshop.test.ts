@@ -19,6 +19,12 @@ describe('legs as lines', () => {
     ]);
   });
 
+  it('tell a lane from words also where nothing stands between, and a time of day from a lane', () => {
+    expect(read('Desk:x')).toEqual(['Desk | X |  | ']);
+    expect(read('Ring at 9:30')).toEqual(['– | Ring at 9:30 |  | ']);
+    expect(read('Ring the customer:')).toEqual(['– | Ring the customer |  | ']);
+  });
+
   it('read numbered and bulleted lists, and leave empty lines out', () => {
     expect(read('1. Stores: reserve a meter\n\n  • Fit it\n- 2 meters at once')).toEqual([
       'Stores | Reserve a meter |  | ',

@@ -29,6 +29,12 @@ describe('two versions side by side', () => {
     );
   });
 
+  it('takes what is filled in with the same for the same step under another name, before what is only filled in, too', () => {
+    const fill = (target: string, value: string): Step => ({ do: 'fill', target, value });
+    expect(kinds([fill('A', '1')], [fill('X', '9'), fill('B', '1')])).toEqual(['added X', 'changed B']);
+    expect(kinds([fill('A', '1')], [press('Z'), fill('B', '2')])).toEqual(['added Z', 'changed B']);
+  });
+
   it('puts a removed step where it stood', () => {
     expect(kinds([press('A'), { do: 'see', target: 'B' }, press('C')], [press('A'), press('C')])).toEqual([
       'same A',

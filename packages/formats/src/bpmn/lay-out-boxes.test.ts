@@ -55,6 +55,7 @@ describe('processes as they are drawn', () => {
     for (const name of ['Start_B', 'Node_B1', 'Node_B2', 'End_B']) expect([name, isWithin(of.get(name)!, b)]).toEqual([name, true]);
     expect([of.get('Start_B')!.x - b.x, b.x + b.width - of.get('End_B')!.x - of.get('End_B')!.width]).toEqual([40, 40]);
     expect(other.y).toBe(pool.y + pool.height + 40);
+    expect([b.y - pool.y, pool.y + pool.height - b.y - b.height]).toEqual([40, 40]);
     const kinds = Object.fromEntries(
       ['task', 'inside', 'event', 'flow', 'pool'].map((kind) => [kind, boxes.filter((box) => box.kind === kind).length]),
     );

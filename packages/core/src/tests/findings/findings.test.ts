@@ -87,6 +87,24 @@ describe('worth a look', () => {
     },
   );
 
+  it('takes a kept value for read back where it is seen at any place, or used later; not where it was only filled in before', () => {
+    const keep = 'Keep "Number", keep as "Quote no."';
+    const isOdd = (...lines: string[]) => find('not read back', make(lines)).length > 0;
+    expect(isOdd(keep, 'Enter {Quote no.} in Search')).toBe(false);
+    expect(isOdd('Enter {Quote no.} in Search', keep)).toBe(true);
+    expect(isOdd('Check that Number is "QT-1"', keep)).toBe(false);
+    expect(isOdd('Press Save. You should see: {Quote no.}', keep)).toBe(false);
+  });
+
+  it('lists what weighs the same in the order of the steps', () => {
+    const found = examineTest(make(['Press Save', 'Do by hand: think', 'Press Save', 'Do by hand: think again']));
+    for (const weight of new Set(found.map((finding) => finding.weight))) {
+      const places = found.filter((finding) => finding.weight === weight).map(({ steps }) => steps[0] ?? -1);
+      expect(places).toEqual([...places].sort((a, b) => a - b));
+    }
+    expect(found.length).toBeGreaterThan(1);
+  });
+
   it('tries every rule', () => {
     expect(new Set(CASES.map(({ rule }) => rule))).toEqual(new Set(TEST_FINDING_RULES.map(({ rule }) => rule)));
   });

@@ -30,6 +30,11 @@ describe('tidying recorded steps', () => {
   it.each<[string, string[], string[]]>([
     ['drops pointer movements and changes of focus', ['Move the mouse to Save', 'Focus Surname', 'Press Save'], ['Press "Save".']],
     ['joins single keystrokes', ['Enter "a" in Code', 'Enter "b" in Code', 'Enter "c" in Code'], ['Fill "Code" with "abc".']],
+    [
+      'joins no two texts of which the second does not go on with the first',
+      ['Enter "Hal" in Town', 'Press Save', 'Enter "Hull" in Town', 'Enter "Hal" in Town'],
+      ['Fill "Town" with "Hal".', 'Press "Save".', 'Fill "Town" with "Hal".'],
+    ],
     ['joins growing keystrokes', ['Enter "H" in Town', 'Enter "Ha" in Town', 'Enter "Hal" in Town'], ['Fill "Town" with "Hal".']],
     [
       'drops a fill that a later one overwrites before anything is pressed',

@@ -28,6 +28,10 @@ describe('recording a step', () => {
     const decision = decideStep(given, 'una' as never, 0, recorded);
     expect(decision.ok ? null : decision.refusal.code).toBe(code);
   });
+  it('names the step as people count them', () => {
+    const decision = decideStep({ ...sheet, step: null }, 'una' as never, 2, entry);
+    expect(decision.ok ? '' : decision.refusal.message).toBe('This test has 2 steps; there is no step 3.');
+  });
   it('of the same moment, the later to come is kept', () => {
     expect(decideStep({ ...sheet, entryId: 'e0', entryAtMs: 1_000 }, 'una' as never, 0, entry)).toMatchObject({ ok: true, isNew: true });
   });
