@@ -7,9 +7,12 @@ import { TASKS } from './tasks.ts';
 interface Task {
   readonly task: keyof Tasks;
   readonly given: readonly unknown[];
-  /** Told that it begins now. */
+  /** Told that it begins now, and when it has read and stores. */
   readonly begun: MessagePort;
 }
+
+/** What a thread says while it works. */
+export type Phase = 'begins' | 'stores';
 
 /** What came of it; a refusal crosses from thread to thread in its parts, since a class does not. */
 export type Done =
@@ -17,14 +20,17 @@ export type Done =
 
 /** What a thread of its own does: one task, and gives back what came of it. */
 export default async function perform({ task, given, begun }: Task): Promise<Done> {
-  begun.postMessage(null);
-  begun.close();
+  const say = (phase: Phase) => begun.postMessage(phase);
+  say('begins');
   try {
-    return { ok: true, value: await (TASKS[task] as (...args: readonly unknown[]) => Promise<unknown>)(...given) };
+    const value = await (TASKS[task] as (...args: readonly unknown[]) => Promise<unknown>)(...given, () => say('stores'));
+    return { ok: true, value };
   } catch (error) {
     const refused = toAppError(error);
     // What nobody foresaw keeps its trace.
     if (refused.code === 'broken') throw error;
     return { ok: false, code: refused.code, message: refused.message, details: refused.details };
+  } finally {
+    begun.close();
   }
 }

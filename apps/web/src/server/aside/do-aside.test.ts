@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { createDoAside } from './do-aside.ts';
+import { createDoAside, doAside } from './do-aside.ts';
 
 const encode = (text: string) => new TextEncoder().encode(text);
 const list = (rows: number) =>
   encode(
     `Code,Requirement\n${Array.from({ length: rows }, (_, i) => `R-${i},It holds in case ${i} of the many that there are`).join('\n')}\n`,
   );
-const LIMITS = { mostMs: 60_000, heapMb: 768, threads: 2, mostWaiting: 4 };
+const LIMITS = { mostMs: 60_000, storesMs: 60_000, heapMb: 768, threads: 2, mostWaiting: 4 };
 
 describe('work aside', { timeout: 60_000 }, () => {
   it('gives what the reader gives, of a table only what is shown of its columns, and lets this thread go on', async () => {
@@ -44,5 +44,17 @@ describe('work aside', { timeout: 60_000 }, () => {
     ]);
     const refused = answers.flatMap((answer) => (answer.status === 'rejected' ? [String((answer.reason as Error).message)] : []));
     expect(new Set(refused)).toEqual(new Set(['Much is being worked on right now. Try again in a minute.']));
+  });
+
+  it('lets no file keep a tester’s sheet or a cycle’s workbook waiting', async () => {
+    const answered: string[] = [];
+    const note = (name: string) => () => void answered.push(name);
+    await Promise.all([
+      ...Array.from({ length: 6 }, () => doAside('requirements', { name: 'x.csv', bytes: list(50_000) }, {}).then(note('list'))),
+      doAside('turn sheet', { name: 'x.xlsx', bytes: encode('no workbook') }).then(note('sheet')),
+      doAside('write workbook', [{ sheet: 'Runs', headings: ['run'], rows: [] }]).then(note('workbook')),
+    ]);
+    expect(answered.at(-1)).toBe('list');
+    expect(answered.filter((name) => name === 'list')).toHaveLength(6);
   });
 });

@@ -1,21 +1,34 @@
 import { MessageChannel } from 'node:worker_threads';
 import { AppError } from '@kindred-baton/contracts/errors';
 import { Piscina } from 'piscina';
-import type { Done } from './aside.worker.ts';
+import type { Done, Phase } from './aside.worker.ts';
 import type { Tasks } from './tasks.ts';
 
 interface Limits {
   readonly mostMs: number;
+  /** How long it may store, from the moment at which it says that it has read: a request cannot claim this for a file that is slow to read. */
+  readonly storesMs: number;
   readonly heapMb: number;
   readonly threads: number;
   readonly mostWaiting: number;
 }
 
-/** Limits of one task; docs/import.md tells them. */
-const LIMITS: Limits = { mostMs: 30_000, heapMb: 768, threads: 2, mostWaiting: 20 };
+const FILES = { mostMs: 30_000, storesMs: 300_000, heapMb: 768, threads: 2, mostWaiting: 20 } as const;
+
+/** Threads of their own for each kind of work, so that files fill none that a plan or a tester waits for. Limits are of one task; docs/import.md tells them. */
+const POOLS = {
+  files: FILES,
+  'turn sheets': { ...FILES, threads: 1 },
+  cycles: { ...FILES, mostMs: 120_000 },
+} as const satisfies Readonly<Record<string, Limits>>;
+
+const KINDS: Readonly<Partial<Record<keyof Tasks, keyof typeof POOLS>>> = {
+  'turn sheet': 'turn sheets',
+  'staff cycle': 'cycles',
+  'write workbook': 'cycles',
+};
+
 const IDLE_MS = 60_000;
-/** What was looked at before, or is asked for by a lead, may take longer. */
-const LONG_MS: Readonly<Partial<Record<keyof Tasks, number>>> = { 'store import': 300_000, 'staff cycle': 120_000 };
 
 /** Built, the thread's code is one file beside the server's; while it is being written it runs as it stands. */
 const isBuilt = import.meta.url.includes('/dist/server/');
@@ -47,8 +60,12 @@ export function createDoAside(limits: Limits): DoAside {
     const stop = new AbortController();
     const { port1: begins, port2: begun } = new MessageChannel();
     let limit: NodeJS.Timeout | undefined;
-    const mostMs = LONG_MS[task] ?? limits.mostMs;
-    begins.once('message', () => (limit = setTimeout(() => stop.abort(), mostMs)));
+    let { mostMs } = limits;
+    begins.on('message', (phase: Phase) => {
+      mostMs = phase === 'stores' ? limits.storesMs : limits.mostMs;
+      clearTimeout(limit);
+      limit = setTimeout(() => stop.abort(), mostMs);
+    });
     try {
       pool ??= createPool(limits);
       const done = (await pool.run({ task, given, begun }, { signal: stop.signal, transferList: [begun] })) as Done;
@@ -64,7 +81,10 @@ export function createDoAside(limits: Limits): DoAside {
   };
 }
 
-export const doAside = createDoAside(LIMITS);
+const ways = { files: createDoAside(POOLS.files), 'turn sheets': createDoAside(POOLS['turn sheets']), cycles: createDoAside(POOLS.cycles) };
+
+/** Does a task in the threads of its kind. */
+export const doAside: DoAside = (task, ...given) => ways[KINDS[task] ?? 'files'](task, ...given);
 
 function toRefusal(error: unknown, { mostMs, heapMb }: Limits): unknown {
   if (!(error instanceof Error)) return error;

@@ -17,14 +17,23 @@ export interface AsideCaller {
 }
 
 const bindCaller = ({ actor, route }: AsideCaller): Pick<Call, 'ask' | 'perform'> => bind(actor, ROUTES[route]);
-const runImport = (caller: AsideCaller & { readonly route: keyof typeof IMPORTS }, upload: Upload): Promise<unknown> =>
-  IMPORTS[caller.route](bindCaller(caller), upload);
+const runImport = (
+  caller: AsideCaller & { readonly route: keyof typeof IMPORTS },
+  upload: Upload,
+  sayStores?: () => void,
+): Promise<unknown> => {
+  const { ask, perform } = bindCaller(caller);
+  const store: typeof perform = (operation, input) => {
+    sayStores?.();
+    return perform(operation, input);
+  };
+  return IMPORTS[caller.route]({ ask, perform: store }, upload);
+};
 
-/** Everything that is done in a thread of its own. Adding one: a line here. */
+/** Everything that is done in a thread of its own; each is given, last, a way to say that it has read and stores now. Adding one: a line here. */
 export const TASKS = {
   ...READERS,
-  'look at import': runImport,
-  'store import': runImport,
+  import: runImport,
   'staff cycle': (caller: AsideCaller, input: Parameters<typeof staffCycle.run>[1]) => bindCaller(caller).perform(staffCycle, input),
   'write workbook': (tables: readonly OutTable[]) => writeXlsx(tables),
 } as const;

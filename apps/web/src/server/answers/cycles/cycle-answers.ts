@@ -10,6 +10,7 @@ import { getPlan } from '@kindred-baton/store/cycles/get-plan';
 import { getSinceOpening } from '@kindred-baton/store/cycles/get-since-opening';
 import { listCycles } from '@kindred-baton/store/cycles/list-cycles';
 import { moveCycle } from '@kindred-baton/store/cycles/move-cycle';
+import { staffCycle } from '@kindred-baton/store/cycles/staff-cycle';
 import { doAside } from '../../aside/do-aside.ts';
 import type { Answers } from '../../call.ts';
 import { answerCycleReport } from './answer-cycle-report.ts';
@@ -27,7 +28,11 @@ export const cycleAnswers: Answers<typeof cycleRoutes> = {
   getSinceOpening: ({ ask, params }) => ask(getSinceOpening, params.code),
   takeScenario: ({ perform, params, input }) => perform(takeScenario, { ...params, ...input }),
   getPlan: ({ ask, params }) => ask(getPlan, params.code),
-  staffCycle: ({ actor, params, input }) => doAside('staff cycle', { actor, route: 'staffCycle' }, { ...params, staff: input }),
+  staffCycle: ({ actor, perform, params, input }) => {
+    const given = { ...params, staff: input };
+    // Only what plans is heavy; a turn that is given by hand waits for nobody.
+    return input.kind === 'give' ? perform(staffCycle, given) : doAside('staff cycle', { actor, route: 'staffCycle' }, given);
+  },
   getAcceptance: ({ ask, params }) => ask(getAcceptance, params.code),
   signOffNode: async ({ perform, params, input }) => {
     await perform(signOffNode, { ...params, signOff: input });

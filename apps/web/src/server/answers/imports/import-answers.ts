@@ -9,14 +9,12 @@ import type { IMPORTS } from './imports.ts';
 
 type ImportName = keyof typeof IMPORTS;
 
-/** The whole of an import is done in a thread: nobody else waits while it is read, compared or stored. What was looked at before may take its time to be stored. */
+/** The whole of an import is done in a thread: nobody else waits while it is read, compared or stored. */
 async function importAside<Name extends ImportName>(
   { actor, request }: Call,
   route: Name,
 ): Promise<Awaited<ReturnType<(typeof IMPORTS)[Name]>>> {
-  const upload = await readUpload(request);
-  const isAccepted = typeof upload.options === 'object' && upload.options !== null && 'accept' in upload.options;
-  return (await doAside(isAccepted ? 'store import' : 'look at import', { actor, route }, upload)) as never;
+  return (await doAside('import', { actor, route }, await readUpload(request))) as never;
 }
 
 export const importAnswers: Answers<typeof importRoutes> = {
