@@ -8,7 +8,20 @@ const only = (name, from, allowed) => ({
 
 /** Inside a package the rooms stand in one order, the nouns in the same everywhere, and arrows go only back. */
 const NOUNS = [
-  ...['programmes', 'map', 'requirements', 'personas', 'tests', 'scenarios', 'defects', 'cycles', 'turns', 'evidence', 'progress'],
+  ...[
+    'programmes',
+    'map',
+    'requirements',
+    'personas',
+    'tests',
+    'screens',
+    'scenarios',
+    'defects',
+    'cycles',
+    'turns',
+    'evidence',
+    'progress',
+  ],
   ...['imports', 'jobs', 'find'],
 ];
 const inOrder = (name, folder, rooms) =>
@@ -25,7 +38,9 @@ export default {
     only('contracts-over-core', 'packages/contracts', ['packages/core']),
     only('formats-over-contracts', 'packages/formats', ['packages/core', 'packages/contracts']),
     only('store-over-contracts', 'packages/store', ['packages/core', 'packages/contracts']),
+    only('runner-over-core', 'apps/runner', ['packages/core', 'packages/contracts']),
     only('postbox-stands-alone', 'apps/postbox', []),
+    only('millrace-stands-alone', 'apps/millrace', []),
     {
       name: 'core-is-pure',
       severity: 'error',

@@ -24,7 +24,7 @@ export default defineConfig({
       {
         test: {
           name: 'store',
-          include: ['packages/store/src/**/*.test.ts', 'apps/*/src/**/*.database.test.ts'],
+          include: ['packages/store/src/**/*.test.ts', 'apps/*/src/**/*.database.test.ts', 'tests/practice/**/*.test.ts'],
           globalSetup: ['tests/support/template-databases.ts'],
           testTimeout: 30_000,
           hookTimeout: 120_000,

@@ -3,6 +3,7 @@ import { fork } from 'node:child_process';
 import path from 'node:path';
 import { claimFolder, requireFree } from './setup/claim-folder.mjs';
 import { isFree } from './setup/cluster.mjs';
+import { openMillrace } from './setup/millrace.mjs';
 import { openPostbox } from './setup/postbox.mjs';
 import { findChromium } from './setup/debian.mjs';
 import { installDependencies } from './setup/dependencies.mjs';
@@ -29,16 +30,20 @@ await runMain(async () => {
     throw error;
   });
   const postbox = process.env.SMTP_URL ? null : await openPostbox();
+  let practice = null;
   try {
-    prepareStore(database.url);
+    practice = database.practiceUrl ? await openMillrace(database.practiceUrl) : null;
+    prepareStore(database.url, practice?.address);
     const post = postbox ? { SMTP_URL: postbox.smtpUrl, postboxPage: postbox.pageUrl } : {};
     await serve({
       ...post,
+      ...(practice ? { KINDRED_BATON_PRACTICE_ADDRESS: practice.address } : {}),
       DATABASE_URL: database.url,
       KINDRED_BATON_SECRET: getSecret(),
       ...(chromium ? { CHROMIUM_PATH: chromium } : {}),
     });
   } finally {
+    practice?.stop();
     postbox?.stop();
     database.stop();
     letGo();
@@ -52,7 +57,7 @@ function serve({ postboxPage, ...env }) {
       cwd: WEB,
       env: { ...process.env, ...env, PORT: String(PORT), NODE_ENV: 'production', LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' },
     });
-    server.on('message', () => greet(postboxPage));
+    server.on('message', () => greet(postboxPage, env.KINDRED_BATON_PRACTICE_ADDRESS));
     server.on('exit', (code) => (code === 0 ? resolve() : reject(new SetupError(`The server stopped (exit ${code}).`))));
     const stop = () => server.kill('SIGTERM');
     process.on('SIGINT', stop);
@@ -60,11 +65,11 @@ function serve({ postboxPage, ...env }) {
   });
 }
 
-function greet(postboxPage) {
+function greet(postboxPage, practiceAddress) {
   const password = process.env.KINDRED_BATON_DEMO_PASSWORD ?? 'pass-the-baton';
   say(`
 Kindred Baton runs at http://127.0.0.1:${PORT}
-${postboxPage ? `Its letters come to a stand-in post office at ${postboxPage}\n` : ''}
+${practiceAddress ? `Millrace, the practice application that the demo tests, runs at ${practiceAddress}\n` : ''}${postboxPage ? `Its letters come to a stand-in post office at ${postboxPage}\n` : ''}
 The demo's accounts all have the password  ${password}
   lea.marsh@brindlemere.example     test lead
   edda.quill@brindlemere.example    test author

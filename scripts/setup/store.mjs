@@ -4,15 +4,19 @@ import { tryRun } from './run.mjs';
 import { SetupError, say } from './say.mjs';
 import { startCluster } from './cluster.mjs';
 
-/** The database to use: the one named in DATABASE_URL, else a private cluster in the data folder. */
+/**
+ * The databases to use: that named in DATABASE_URL, else a private cluster in the data folder. The practice application has one of its own beside
+ * it; where DATABASE_URL is named it runs only when MILLRACE_DATABASE_URL is too.
+ */
 export async function openDatabase(name) {
   if (process.env.DATABASE_URL) {
     await requireAnswer(process.env.DATABASE_URL);
-    return { url: process.env.DATABASE_URL, stop: () => undefined };
+    return { url: process.env.DATABASE_URL, practiceUrl: process.env.MILLRACE_DATABASE_URL, stop: () => undefined };
   }
   const cluster = await startCluster(DATA);
   cluster.ensureDatabase(name);
-  return { url: cluster.url(name), stop: cluster.stop };
+  cluster.ensureDatabase('millrace');
+  return { url: cluster.url(name), practiceUrl: cluster.url('millrace'), stop: cluster.stop };
 }
 
 const hidden = (url) => url.replace(/:[^:@/]*@/, ':…@');
@@ -40,9 +44,12 @@ async function requireAnswer(url) {
 }
 
 /** Migrations, and the demo where the database is empty. */
-export function prepareStore(url) {
+export function prepareStore(url, practiceAddress) {
   const script = path.join(ROOT, 'apps/web/scripts/prepare-store.ts');
-  const prepared = tryRun(process.execPath, ['--import', 'tsx', script], { cwd: ROOT, env: { ...process.env, DATABASE_URL: url } });
+  const prepared = tryRun(process.execPath, ['--import', 'tsx', script], {
+    cwd: ROOT,
+    env: { ...process.env, DATABASE_URL: url, ...(practiceAddress ? { KINDRED_BATON_PRACTICE_ADDRESS: practiceAddress } : {}) },
+  });
   if (!prepared.ok)
     throw new SetupError(`The database at ${hidden(url)} cannot be prepared:\n${prepared.output.split('\n').slice(0, 12).join('\n')}`);
   if (prepared.output) say(prepared.output);

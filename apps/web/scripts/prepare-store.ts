@@ -1,17 +1,36 @@
 /** Brings the database up to date and lays the demo where it is empty. Called by start.mjs; prints nothing when all is there. */
 import { hashPassword } from 'better-auth/crypto';
 import { createStore } from '@kindred-baton/store/database';
+import { listDemoCases } from '@kindred-baton/store/demo/list-demo-cases';
+import { pointDemo } from '@kindred-baton/store/demo/point-demo';
 import { seedDemo } from '@kindred-baton/store/demo/seed-demo';
 import { migrateStore } from '@kindred-baton/store/migrate';
 
 const url = process.env['DATABASE_URL'];
 if (!url) throw new Error('DATABASE_URL is not set.');
+const practice = process.env['KINDRED_BATON_PRACTICE_ADDRESS'];
 const store = createStore({ url });
+
+/** The practice application learns what the demo's runs carry, so that their next turns can be done there. */
+async function handOver(address: string): Promise<void> {
+  for (const [environment, cases] of await listDemoCases(store)) {
+    const body = JSON.stringify(cases);
+    const answer = await fetch(`${address}/take-over/${environment.toLowerCase()}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body,
+    });
+    if (!answer.ok) throw new Error(`The practice application did not take the demo's runs over (${answer.status}).`);
+  }
+}
+
 try {
   await migrateStore(store);
   if (process.env['KINDRED_BATON_DEMO'] !== 'no') {
     const started = Date.now();
     const laid = await seedDemo(store, await hashPassword(process.env['KINDRED_BATON_DEMO_PASSWORD'] ?? 'pass-the-baton'));
+    if (practice) await pointDemo(store, practice);
+    if (laid && practice) await handOver(practice);
     if (laid) process.stdout.write(`The demo programme is laid (${((Date.now() - started) / 1_000).toFixed(1)} s).\n`);
   }
 } finally {

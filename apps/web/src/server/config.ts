@@ -5,6 +5,8 @@ const configSchema = z.object({
   KINDRED_BATON_SECRET: z.string().min(16, 'KINDRED_BATON_SECRET should have at least 16 characters.'),
   /** Sign-ins allowed from one address in a minute; end-to-end tests raise it. */
   KINDRED_BATON_SIGN_INS_A_MINUTE: z.coerce.number().int().positive().default(20),
+  /** Where the practice application stands; it is shown beside the demo's accounts. */
+  KINDRED_BATON_PRACTICE_ADDRESS: z.url().optional(),
   KINDRED_BATON_DEMO_PASSWORD: z.string().default('pass-the-baton'),
   /** Where letters go out, smtp://… or smtps://…; without it they wait. */
   SMTP_URL: z

@@ -150,8 +150,11 @@ export const STOP_PLANS: readonly StopPlan[] = [
     ...{ test: 'BIL-12', on: 'Tariff', scenarios: ['RB-S1', 'RB-S2'], runs: 4, by: { kind: 'defect', key: 'tariff' } },
     values: { Tariff: ['Farm'] },
   },
-  { test: 'STO-06', scenarios: ['MI-S1'], runs: 3, by: { kind: 'defect', key: 'note' } },
-  { test: 'FIN-13', scenarios: ['PU-S1'], runs: 2, by: { kind: 'defect', key: 'settle' } },
+  { test: 'STO-06', scenarios: ['MI-S1'], runs: 3, by: { kind: 'defect', key: 'note' }, values: { Quantity: ['40', '50'] } },
+  {
+    ...{ test: 'FIN-13', scenarios: ['PU-S1'], runs: 2, by: { kind: 'defect', key: 'settle' } },
+    values: { Plant: ['Pump P-1 North weir', 'Pump P-2 North weir'] },
+  },
   { test: 'MET-01', scenarios: ['NS-S3'], runs: 2, by: { kind: 'defect', key: 'register' } },
   { test: 'CUS-12', scenarios: ['RB-S3'], runs: 2, by: { kind: 'failure', seen: 'The parts add up to 0.02 less than the bill' } },
   { test: 'STO-05', scenarios: ['MI-S2'], runs: 1, by: { kind: 'failure', seen: 'The order was sent to the dearest supplier' } },

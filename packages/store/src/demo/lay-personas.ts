@@ -20,6 +20,7 @@ const DEMO_PERSONAS: readonly DemoPersona[] = [
   { name: 'crew planner', description: 'Gives jobs to crews and moves them.', application: 'Works', signIn: 'PLAN01' },
   { name: 'billing clerk', description: 'Prices quotes and checks bills.', application: 'Billing', signIn: 'BILL01' },
   { name: 'billing lead', description: 'Reprices, waives and releases above 1,000.00.', application: 'Billing', signIn: 'BILL09' },
+  { name: 'meter reader', description: 'Plans rounds, takes readings in, registers meters.', application: 'Metering', signIn: 'METR01' },
   { name: 'store keeper', description: 'Takes goods in and gives them out.', application: 'Stores', signIn: 'STOR01' },
   { name: 'accountant', description: 'Posts and matches payments.', application: 'Ledger', signIn: 'LEDG01' },
 ];
@@ -41,7 +42,7 @@ export async function layPersonas(
       ? []
       : [...environmentOf].map(([name, environmentId]) => ({
           ...{ personaId, applicationId, environmentId },
-          how: `signs in as ${signIn}; the password for ${name} is in the safe of the test desk.`,
+          how: `signs in as ${signIn}; the practice password stands on the sign-in page of ${name}.`,
         }));
   });
   await db.insert(personaStarts).values(starts);

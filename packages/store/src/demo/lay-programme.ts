@@ -11,6 +11,7 @@ import { testVersions, tests } from '../schema/tests.ts';
 import { toDemoField } from './fields.ts';
 import { DEMO_APPLICATIONS, DEMO_PEOPLE, DEMO_TEAMS, STREAM_OWNERS, toEmail } from './people-and-teams.ts';
 import { layPersonas } from './lay-personas.ts';
+import { PRACTICE_ADDRESS } from './point-demo.ts';
 import type { OutlineTest } from './read-outline.ts';
 import { readOutline } from './read-outline.ts';
 import { REQUIREMENT_PLANS } from './requirement-plans.ts';
@@ -120,7 +121,7 @@ async function layEnvironments({ db, id }: DemoTools, programmeId: ProgrammeId, 
     rows.flatMap((environment) =>
       [...applicationOf].map(([name, applicationId]) => ({
         ...{ environmentId: environment.id, applicationId },
-        address: `https://${environment.name.toLowerCase()}.millrace.brindlemere.example/${name.toLowerCase()}`,
+        address: `${PRACTICE_ADDRESS}/${environment.name.toLowerCase()}/${name.toLowerCase()}`,
       })),
     ),
   );

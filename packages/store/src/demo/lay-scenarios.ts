@@ -17,7 +17,7 @@ export async function layScenarios(tools: DemoTools, laid: LaidProgramme): Promi
     const chain = readLegs(plan, laid, id);
     const columns = findColumns(chain);
     const rows = Array.from({ length: plan.rows }, (_, position) => {
-      const values = createRowValues({ index: index++, names: columns });
+      const values = createRowValues({ index: index++, names: columns, delivers: plan.delivers });
       return { id: id<'scenarioRow'>(), position, values, name: nameRow(values, position) };
     });
     return { plan, chain, columns, rows, scenarioId: id<'scenario'>() };

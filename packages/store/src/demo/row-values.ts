@@ -1,5 +1,5 @@
 import type { Band } from './charges.ts';
-import { formatCents, getConnectionCents } from './charges.ts';
+import { DISTRICT_NAMES, formatCents, getConnectionCents, getFirstBill, getPieceCents, MATERIAL_NAMES } from './charges.ts';
 
 const CUSTOMERS = [
   'Orla Fenn Ceramics',
@@ -16,8 +16,6 @@ const CUSTOMERS = [
   'Josse & Daughters',
 ];
 const PLACES = ['Mill Lane', 'Harbour Row', 'Priory Hill', 'Station Yard', 'Cooper Street', 'The Green', 'Weir Bank'];
-const DISTRICTS = ['North bank', 'Old town', 'Harbour', 'Upper fen', 'Mill quarter', 'East hill'];
-const MATERIALS = ['Chlorine', 'Pipe clamp 100', 'Coupling 50', 'Meter box', 'Valve 80', 'Gasket set'];
 const PLANTS = ['Pump P-1 North weir', 'Pump P-2 North weir', 'Pump P-7 Harbour', 'Pump P-9 Upper fen', 'Blower B-3'];
 const LENGTHS = [6, 14.5, 10, 32, 120, 8.5, 22];
 const BAND_LIST: readonly Band[] = ['A', 'B', 'C'];
@@ -28,12 +26,18 @@ export interface RowSeed {
   /** The row's place among all rows, so that neighbours differ. */
   readonly index: number;
   readonly names: readonly string[];
+  /** How many pieces of what was ordered come and are paid for; all where it is not said. */
+  readonly delivers?: number | undefined;
 }
 
 /** The values of one data row, for the columns that its scenario asks for; charges are worked out, not typed. */
-export function createRowValues({ index, names }: RowSeed): Record<string, string> {
+export function createRowValues({ index, names, delivers }: RowSeed): Record<string, string> {
   const band = at(BAND_LIST, index);
   const length = at(LENGTHS, index);
+  const district = at(DISTRICT_NAMES, index);
+  const firstBill = getFirstBill(district);
+  const material = at(MATERIAL_NAMES, index);
+  const quantity = 10 + (index % 5) * 10;
   const all: Readonly<Record<string, string>> = {
     Customer: at(CUSTOMERS, index),
     'Customer band': band,
@@ -45,12 +49,12 @@ export function createRowValues({ index, names }: RowSeed): Record<string, strin
     'How bad': at(['Drip', 'Running', 'Burst'], index),
     Cause: at(['Age', 'Digger', 'Frost', 'Driver'], index),
     'Crew hours': String(1.5 + (index % 6) * 0.5),
-    District: at(DISTRICTS, index),
-    Tariff: at(['Household', 'Trade', 'Farm'], index),
-    'Total expected': formatCents(4_000 + ((index * 1_337) % 22_000)),
-    Material: at(MATERIALS, index),
-    Quantity: String(10 + (index % 5) * 10),
-    'Invoice amount': formatCents(18_000 + ((index * 4_421) % 240_000)),
+    District: district,
+    Tariff: firstBill.tariff,
+    'Total expected': formatCents(firstBill.cents),
+    Material: material,
+    Quantity: String(quantity),
+    'Invoice amount': formatCents(getPieceCents(material) * (delivers ?? quantity)),
     Plant: at(PLANTS, index),
     Interval: at(['500 hours', '1000 hours', '3 months'], index),
     'Hours run': String(1_200 + ((index * 311) % 6_000)),

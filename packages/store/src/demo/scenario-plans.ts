@@ -7,6 +7,8 @@ export interface ScenarioPlan {
   readonly legs: string;
   readonly rows: number;
   readonly state?: 'sketch';
+  /** How many pieces of what was ordered come. */
+  readonly delivers?: number;
 }
 
 export const SCENARIO_PLANS: readonly ScenarioPlan[] = [
@@ -153,6 +155,7 @@ export const SCENARIO_PLANS: readonly ScenarioPlan[] = [
     priority: 'medium',
     rows: 5,
     legs: 'FLD-10 STO-04 STO-05 STO-07 FIN-10 FIN-11',
+    delivers: 1,
   },
   {
     code: 'PU-S1',

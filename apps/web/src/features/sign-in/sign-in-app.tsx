@@ -15,10 +15,12 @@ interface SignInProps {
   readonly accounts: readonly DemoAccount[];
   /** The demo's shared password; null where there is no demo. */
   readonly demoPassword: string | null;
+  /** Where the application that the demo tests stands. */
+  readonly practiceAddress: string | null;
   readonly to: string;
 }
 
-export function SignInApp({ accounts, demoPassword, to }: SignInProps) {
+export function SignInApp({ accounts, demoPassword, practiceAddress, to }: SignInProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
   const enter = async (email: string, password: string) => {
@@ -58,17 +60,21 @@ export function SignInApp({ accounts, demoPassword, to }: SignInProps) {
           </a>
         </p>
       </section>
-      {demoPassword !== null && <DemoAccounts accounts={accounts} isBusy={isBusy} onChoose={(email) => void enter(email, demoPassword)} />}
+      {demoPassword !== null && (
+        <DemoAccounts {...{ accounts, isBusy, practiceAddress }} onChoose={(email) => void enter(email, demoPassword)} />
+      )}
     </main>
   );
 }
 
 function DemoAccounts({
   accounts,
+  practiceAddress,
   isBusy,
   onChoose,
 }: {
   readonly accounts: readonly DemoAccount[];
+  readonly practiceAddress: string | null;
   readonly isBusy: boolean;
   readonly onChoose: (email: string) => void;
 }) {
@@ -93,6 +99,15 @@ function DemoAccounts({
           </li>
         ))}
       </ul>
+      {practiceAddress !== null && (
+        <p className="mt-4 text-soft">
+          What the demo tests is{' '}
+          <a className="underline" href={practiceAddress} target="_blank" rel="noreferrer">
+            Millrace, a practice application
+          </a>
+          : every step of every test can be done there.
+        </p>
+      )}
     </section>
   );
 }

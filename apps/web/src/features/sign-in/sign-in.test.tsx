@@ -35,6 +35,7 @@ describe('signing in', () => {
       <SignInApp
         accounts={[{ name: 'Ada Flint', email: 'ada@example.org', roles: ['tester'], programme: 'Brindlemere' }]}
         demoPassword="pass-the-baton"
+        practiceAddress="http://127.0.0.1:4227"
         to="/brindlemere/turns?turn=1"
       />,
     );

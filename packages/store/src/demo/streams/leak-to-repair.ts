@@ -42,6 +42,7 @@ Go to "Dispatch" in "Millrace Works"
 Fill "Job number" with {Job no.}. You should see: The permit {Permit no.} beside the job
 Pick "Crew" with "North"
 Press "Send". You should see: The job is on the crew’s tablet
+See "Permit for the job" in "Tablet of crew North" showing {Permit no.}
 ### LR-2.3 Reserve parts | Stores | Stores
 @ STO-02 Reserve parts for a repair | 9 | medium
 Go to "Reservations" in "Millrace Stores"
@@ -93,7 +94,7 @@ Press "Save"
 @ BIL-09 Work out the damage charge | 14 | high
 Go to "Damage" in "Millrace Billing"
 Fill "Job number" with {Job no.}. You should see: {Crew hours} hours, and parts of {Parts value}
-Press "Work out". You should see: Hours and parts added up
+Press "Work out". You should see: “Hours and parts added up: {Crew hours} hours”
 Keep "Damage charge" as "Damage charge"
 Keep "Charge number" as "Charge no."
 ### LR-4.3 Post the recharge | Finance | Ledger

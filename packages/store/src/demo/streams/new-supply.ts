@@ -60,9 +60,9 @@ Press "Save quote". You should see: “Quote saved” with a number
 Keep "Quote number" as "Quote no."
 Keep "Deposit due" as "Deposit due"
 @ BIL-03 Reprice after a survey change | 15 | medium
-Go to "Quotes" in "Millrace Billing"
+As "billing lead": go to "Quotes" in "Millrace Billing"
 Fill "Quote number" with {Quote no.}
-As "billing lead": press "Reprice". You should see: The new pipe length {Pipe length}
+Press "Reprice". You should see: The new pipe length {Pipe length}
 See "Connection charge" showing {Charge expected}
 Press "Save quote". You should see: The quote is marked “repriced”
 Keep "Deposit due" as "Deposit due"

@@ -1,0 +1,46 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Browser } from 'puppeteer-core';
+import puppeteer from 'puppeteer-core';
+
+const ARGS = [
+  ...[
+    '--no-sandbox',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+  ...['--disable-dev-shm-usage', '--no-default-browser-check', '--disable-extensions', '--force-color-profile=srgb'],
+  '--font-render-hinting=none',
+];
+const VIEWPORT = { width: 1280, height: 800 };
+
+/** A browser of a runner; each attempt has a profile of its own in it. */
+export interface BrowserHost {
+  readonly browser: Browser;
+  /** Where files that are taken away come to. */
+  readonly filesFolder: string;
+  readonly close: () => Promise<void>;
+}
+
+/** Starts a browser with a folder of its own, which goes with it. */
+export async function startBrowser(executablePath: string): Promise<BrowserHost> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'kindred-baton-runner-'));
+  const drop = () => rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 });
+  const started = puppeteer.launch({ executablePath, userDataDir: path.join(folder, 'profile'), args: ARGS, defaultViewport: VIEWPORT });
+  const browser = await started.catch((error: unknown) => {
+    drop();
+    throw error;
+  });
+  return {
+    browser,
+    filesFolder: path.join(folder, 'files'),
+    close: async () => {
+      if (browser.connected) await browser.close();
+      drop();
+    },
+  };
+}

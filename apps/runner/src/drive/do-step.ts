@@ -1,0 +1,193 @@
+import type { Capture, ScreenElement } from '@kindred-baton/core/screens/capture';
+import { foldWords } from '@kindred-baton/core/screens/capture';
+import { describeFinding } from '@kindred-baton/core/screens/describe-finding';
+import type { Finding, Target, Want } from '@kindred-baton/core/screens/find-element';
+import { findElement } from '@kindred-baton/core/screens/find-element';
+import { readExpectation } from '@kindred-baton/core/screens/read-expectation';
+import { holdsWords, isOnScreen, readShown } from '@kindred-baton/core/screens/read-shown';
+import type { Step } from '@kindred-baton/core/tests/step';
+import { checkValue } from '@kindred-baton/core/values/check-value';
+import type { Field } from '@kindred-baton/core/values/field';
+import type { TemplateSource } from '@kindred-baton/core/values/template';
+import { fillTemplate, findTemplateNames } from '@kindred-baton/core/values/template';
+import { CannotAct, fillElement, pickOption, pressElement } from '../browser/act.ts';
+import type { Said, Session } from '../browser/open-session.ts';
+import type { Application } from './go-to.ts';
+import { openApplication } from './go-to.ts';
+import type { StepReport } from './report.ts';
+
+export interface StepContext {
+  readonly session: Session;
+  readonly source: TemplateSource;
+  readonly applications: readonly Application[];
+  /** Signs in where the screen asks for it; answers why that was refused. */
+  readonly signIn: (capture: Capture) => Promise<string | undefined>;
+  /** Makes the next acts those of a persona; answers why that cannot be. */
+  readonly actAs: (persona: string) => Promise<string | undefined>;
+  /** What a kept value has to be, by its name: one that is still coming is not taken. */
+  readonly typeOf: (name: string) => Field | undefined;
+  /** How long a thing may take to come. */
+  readonly patienceMs: number;
+}
+
+type Came = Omit<StepReport, 'index' | 'tookMs'>;
+const PLAIN = { expected: '', actual: '', left: '', note: '', kept: {}, place: null } as const;
+
+/** Does one step as its words say, and looks for what should be seen. What goes wrong is a sentence; nothing is thrown but faults of our own. */
+export async function doStep(step: Step, context: StepContext): Promise<Came> {
+  const missing = [step.value, step.expect].flatMap((text) =>
+    text === undefined ? [] : findTemplateNames(text).filter((name) => context.source.valueOf(name) === undefined),
+  );
+  if (missing.length > 0) return { ...PLAIN, outcome: 'blocked', note: `There is no value for ${missing.join(', ')}.` };
+  try {
+    const refused = step.as === undefined ? undefined : await context.actAs(step.as);
+    if (refused !== undefined) return { ...PLAIN, outcome: 'blocked', note: refused };
+    const came = await ACTS[step.do](step, context);
+    return came.outcome === 'passed' && step.expect !== undefined ? await expectSeen(step.expect, context, came) : came;
+  } catch (error) {
+    if (error instanceof CannotAct) return { ...PLAIN, outcome: 'blocked', note: error.message };
+    throw error;
+  }
+}
+
+const ACTS: Readonly<Record<Step['do'], (step: Step, context: StepContext) => Promise<Came>>> = {
+  go: goTo,
+  press: (step, context) => act(step, context, { want: 'press', with: ({ tab }, element) => pressElement(tab(), element) }),
+  fill: (step, context) => act(step, context, { want: 'field', with: ({ tab }, element, value) => fillElement(tab(), element, value) }),
+  pick: (step, context) => act(step, context, { want: 'choice', with: pick }),
+  see: seeThing,
+  keep: keepThing,
+  wait: seeThing,
+  hand: (step) => Promise.resolve({ ...PLAIN, outcome: 'blocked', note: `“${step.target}” is to be done by hand; no runner can.` }),
+};
+
+const SETTLE_MS = 10_000;
+
+const toTarget = (step: Step, want: Want, { source }: StepContext): Target => ({
+  ...{ want, name: fillTemplate(step.target, source) },
+  within: step.within === undefined ? undefined : fillTemplate(step.within, source),
+  beside: step.beside === undefined ? undefined : fillTemplate(step.beside, source),
+});
+
+interface Doing {
+  readonly want: Want;
+  readonly with: (session: Session, element: ScreenElement, value: string, capture: Capture) => Promise<void>;
+}
+
+async function act(step: Step, context: StepContext, doing: Doing): Promise<Came> {
+  const { session, source } = context;
+  const target = toTarget(step, doing.want, context);
+  const { finding, capture } = await findInTime(target, context);
+  if (finding.kind !== 'found') return { ...PLAIN, outcome: 'blocked', note: describeFinding(finding, target) };
+  const value = fillTemplate(step.value ?? '', source);
+  await doing.with(session, finding.element, value, capture);
+  await session.tab().settle(SETTLE_MS);
+  return { ...PLAIN, outcome: 'passed', place: finding.element.box };
+}
+
+/** Of a group the box with the value's words is ticked. */
+async function pick({ tab }: Session, element: ScreenElement, value: string, capture: Capture): Promise<void> {
+  if (element.role !== 'radiogroup' && element.role !== 'group') return pickOption(tab(), element, value);
+  const finding = findElement(capture, { want: 'press', name: value, within: element.name });
+  if (finding.kind !== 'found') throw new CannotAct(describeFinding(finding, { want: 'press', name: value, within: element.name }));
+  if (!finding.element.isChecked) await pressElement(tab(), finding.element);
+}
+
+async function goTo(step: Step, context: StepContext): Promise<Came> {
+  const { session } = context;
+  const application = context.applications.find(
+    ({ name }) => step.within !== undefined && foldWords(step.within).endsWith(foldWords(name)),
+  );
+  const target = toTarget(step, 'place', context);
+  const refused = application && (await openApplication(application, context));
+  if (refused !== undefined) return { ...PLAIN, outcome: 'blocked', note: refused };
+  const words = application ? { ...target, within: undefined } : target;
+  const { finding } = await findInTime(words, context);
+  if (finding.kind !== 'found') return { ...PLAIN, outcome: 'blocked', note: describeFinding(finding, words) };
+  await pressElement(session.tab(), finding.element);
+  await session.tab().settle(SETTLE_MS);
+  return { ...PLAIN, outcome: 'passed', place: finding.element.box };
+}
+
+async function seeThing(step: Step, context: StepContext): Promise<Came> {
+  const target = toTarget(step, 'shown', context);
+  const expected = step.value === undefined ? undefined : fillTemplate(step.value, context.source);
+  let actual = '';
+  let finding: Finding | undefined;
+  const isSeen = await untilDecided(context, (capture) => {
+    finding = findElement(capture, target);
+    if (finding.kind !== 'found') return false;
+    actual = readShown(finding.element);
+    return expected === undefined || isShowing(actual, expected);
+  });
+  const place = finding?.kind === 'found' ? finding.element.box : null;
+  const note = finding && finding.kind !== 'found' ? describeFinding(finding, target) : '';
+  const seen = { ...PLAIN, expected: expected ?? target.name, actual: actual || note, place, note };
+  if (isSeen) return { ...seen, outcome: 'passed' };
+  // That it cannot be told which one is meant is the step's fault, not the application's.
+  return { ...seen, outcome: finding?.kind === 'several' ? 'blocked' : 'failed' };
+}
+
+const isShowing = (actual: string, expected: string) =>
+  foldWords(actual) === foldWords(expected) || holdsWords(foldWords(actual), foldWords(expected));
+
+async function keepThing(step: Step, context: StepContext): Promise<Came> {
+  const target = toTarget(step, 'shown', context);
+  const name = step.keepAs ?? step.target;
+  const type = context.typeOf(name);
+  let kept = '';
+  let problem = '';
+  const { finding } = await findInTime(target, context, (element) => {
+    kept = readShown(element);
+    const check = type && checkValue(type, kept);
+    problem = kept === '' ? 'It is empty.' : check?.ok === false ? check.message : '';
+    return problem === '' && foldWords(kept) !== foldWords(target.name);
+  });
+  if (finding.kind !== 'found') return { ...PLAIN, outcome: 'blocked', note: describeFinding(finding, target) };
+  const place = finding.element.box;
+  if (problem !== '' || foldWords(kept) === foldWords(target.name))
+    return { ...PLAIN, outcome: 'failed', expected: `A value of “${target.name}”`, actual: problem || 'Nothing stands beside it.', place };
+  return { ...PLAIN, outcome: 'passed', kept: { [name]: kept }, actual: kept, place };
+}
+
+async function expectSeen(expect: string, context: StepContext, came: Came): Promise<Came> {
+  const { words, left } = readExpectation(expect, context.source);
+  const expected = fillTemplate(expect, context.source);
+  const said: Said[] = [];
+  let absent: readonly string[] = words;
+  const isSeen = await untilDecided(context, (capture) => {
+    said.push(...context.session.takeSaid());
+    absent = words.filter((one) => !isOnScreen(capture, one) && !said.some((other) => holdsWords(foldWords(other.words), foldWords(one))));
+    return absent.length === 0;
+  });
+  if (isSeen) return { ...came, expected, left, actual: came.actual || words.map((one) => `“${one}”`).join(', ') };
+  return { ...came, outcome: 'failed', expected, left, actual: `${absent.map((one) => `“${one}”`).join(', ')} is not on the screen.` };
+}
+
+async function findInTime(
+  target: Target,
+  context: StepContext,
+  suits: (element: ScreenElement) => boolean = () => true,
+): Promise<{ finding: Finding; capture: Capture }> {
+  let last: { finding: Finding; capture: Capture } | undefined;
+  await untilDecided(context, (capture) => {
+    last = { capture, finding: findElement(capture, target) };
+    return last.finding.kind === 'found' && suits(last.finding.element);
+  });
+  return last!;
+}
+
+const LOOK_MS = 60;
+
+/** Looks again and again until it holds, or the patience is over; signs in again where a session ended. Answers whether it held. */
+async function untilDecided(context: StepContext, holds: (capture: Capture) => boolean): Promise<boolean> {
+  const end = Date.now() + context.patienceMs;
+  for (;;) {
+    const capture = await context.session.tab().capture();
+    if (holds(capture)) return true;
+    const question = context.session.takeSaid().find(({ kind }) => kind === 'question');
+    if (question) throw new CannotAct(`The application asked “${question.words}”, and no step answers it; it was answered with no.`);
+    if (Date.now() >= end) return false;
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+  }
+}

@@ -1,0 +1,23 @@
+import type { Box } from '@kindred-baton/core/screens/capture';
+
+/** What came of one step: only what was obtained. */
+export interface StepReport {
+  readonly index: number;
+  /** *failed*: the application answered otherwise than expected; *blocked*: the step could not be done. */
+  readonly outcome: 'passed' | 'failed' | 'blocked' | 'skipped';
+  readonly expected: string;
+  readonly actual: string;
+  /** What of the expected result only a person can judge; it was not looked at. */
+  readonly left: string;
+  readonly note: string;
+  readonly kept: Readonly<Record<string, string>>;
+  /** Where the thing stood that was used. */
+  readonly place: Box | null;
+  readonly tookMs: number;
+}
+
+export interface TestReport {
+  readonly outcome: 'passed' | 'failed' | 'blocked';
+  readonly steps: readonly StepReport[];
+  readonly kept: Readonly<Record<string, string>>;
+}
