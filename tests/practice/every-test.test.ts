@@ -7,6 +7,7 @@ import { MATERIALS_IN, PLANT_UPKEEP } from '@kindred-baton/store/demo/streams/ma
 import { NEW_SUPPLY } from '@kindred-baton/store/demo/streams/new-supply';
 import { READING_TO_BILL } from '@kindred-baton/store/demo/streams/reading-to-bill';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Session } from '@kindred-baton/runner/browser/open-session';
 import type { Practice } from '../support/practice.ts';
 import { openPractice } from '../support/practice.ts';
 
@@ -55,9 +56,13 @@ describe('the practice application', { timeout: 180_000 }, () => {
   const walk = async ({ scenario, row, then }: (typeof WAYS)[number]) => {
     const baton: Record<string, string> = { 'Own reading': '348', ...createRowValues({ index: row, names: NAMES }) };
     const done: string[] = [];
+    // Whoever works in an application stays signed in to it, as people do.
+    const sessions = new Map<string, Session>();
     for (const code of [...legsOf(scenario), ...then.split(' ').filter((word) => word !== '')]) {
       const test = TESTS.get(code)!;
-      const { outcome, steps, kept } = await practice.run(test.steps, baton);
+      const session = sessions.get(test.application) ?? (await practice.open());
+      sessions.set(test.application, session);
+      const { outcome, steps, kept } = await practice.run(test.steps, baton, { session });
       const last = steps.at(-1);
       expect([
         scenario,
@@ -69,6 +74,7 @@ describe('the practice application', { timeout: 180_000 }, () => {
       Object.assign(baton, kept);
       done.push(code);
     }
+    for (const session of sessions.values()) await session.close();
     return done;
   };
 

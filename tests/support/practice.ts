@@ -28,11 +28,11 @@ export interface Practice {
   /** What a deployment changes, as a script sends it. */
   readonly deploy: (environment: string, change: Readonly<Record<string, unknown>>) => Promise<Response>;
   readonly open: () => Promise<Session>;
-  /** Does steps in a profile of their own, with the values that the baton carries. */
+  /** Does steps with the values that the baton carries, in a profile of their own where no session is given. */
   readonly run: (
     steps: readonly Step[],
     baton: Readonly<Record<string, string>>,
-    more?: Partial<GivenTest> & { readonly environment?: string },
+    more?: Partial<GivenTest> & { readonly environment?: string; readonly session?: Session },
   ) => Promise<TestReport>;
   readonly close: () => Promise<void>;
 }
@@ -58,8 +58,8 @@ export async function openPractice(): Promise<Practice> {
     });
   return {
     ...{ address, databaseUrl: toDatabaseUrl(name), host, open, deploy },
-    run: async (steps, baton, { environment = 'rehearsal', ...more } = {}) => {
-      const session = await open();
+    run: async (steps, baton, { environment = 'rehearsal', session: given, ...more } = {}) => {
+      const session = given ?? (await open());
       const password = `practice-${environment}`;
       const toAccount = (user: string | undefined) => (user === undefined ? undefined : { user, password });
       try {
@@ -76,7 +76,7 @@ export async function openPractice(): Promise<Practice> {
           ...more,
         });
       } finally {
-        await session.close();
+        if (!given) await session.close();
       }
     },
     close: async () => {

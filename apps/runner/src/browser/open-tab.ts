@@ -9,7 +9,7 @@ export interface Tab {
   readonly cdp: CDPSession;
   /** The screen as it is now, as data. */
   readonly capture: () => Promise<Capture>;
-  /** Waits until the page has answered what was done to it: nothing asked for any more, or so long. */
+  /** Waits until the page has answered what was done to it: what it asked for is there, or so long. */
   readonly settle: (mostMs: number) => Promise<void>;
 }
 
@@ -46,25 +46,31 @@ export async function openTab(page: Page, { reach, onRefused }: TabOptions): Pro
 /** Streams stay open for ever and are not waited for. */
 const NEVER_ENDING = new Set(['EventSource', 'WebSocket', 'Media', 'Ping']);
 
-async function countRequests(cdp: CDPSession): Promise<ReadonlySet<string>> {
-  const open = new Set<string>();
-  cdp.on('Network.requestWillBeSent', ({ requestId, type }) => !NEVER_ENDING.has(type ?? '') && open.add(requestId));
+/** What is asked for and has not been answered, and since when. */
+type Asked = ReadonlyMap<string, number>;
+
+async function countRequests(cdp: CDPSession): Promise<Asked> {
+  const open = new Map<string, number>();
+  cdp.on('Network.requestWillBeSent', ({ requestId, type }) => !NEVER_ENDING.has(type ?? '') && open.set(requestId, Date.now()));
   cdp.on('Network.loadingFinished', ({ requestId }) => open.delete(requestId));
   cdp.on('Network.loadingFailed', ({ requestId }) => open.delete(requestId));
   await cdp.send('Network.enable');
   return open;
 }
 
-const PAUSE_MS = 15;
+const PAUSE_MS = 8;
 /** An act shows in the next frames: a request begins, a form goes out. */
-const QUIET_MS = 45;
+const QUIET_MS = 24;
+/** What begins later than this after an act is not its answer: a page that asks again and again keeps nobody. */
+const ANSWER_BEGINS_MS = 80;
 
-async function waitQuiet(page: Page, asked: ReadonlySet<string>, mostMs: number): Promise<void> {
-  const end = Date.now() + mostMs;
-  let quietSince = Date.now();
-  while (Date.now() < end) {
+async function waitQuiet(page: Page, asked: Asked, mostMs: number): Promise<void> {
+  const from = Date.now();
+  let quietSince = from;
+  while (Date.now() - from < mostMs) {
     await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
-    if (asked.size > 0) quietSince = Date.now();
+    const isWaiting = [...asked.values()].some((since) => since - from < ANSWER_BEGINS_MS);
+    if (isWaiting) quietSince = Date.now();
     else if (Date.now() - quietSince >= QUIET_MS && (await isLoaded(page))) return;
   }
 }

@@ -1,4 +1,5 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Browser } from 'puppeteer-core';
@@ -29,10 +30,10 @@ export interface BrowserHost {
 /** Starts a browser with a folder of its own, which goes with it. */
 export async function startBrowser(executablePath: string): Promise<BrowserHost> {
   const folder = mkdtempSync(path.join(tmpdir(), 'kindred-baton-runner-'));
-  const drop = () => rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 });
+  const drop = () => rm(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
   const started = puppeteer.launch({ executablePath, userDataDir: path.join(folder, 'profile'), args: ARGS, defaultViewport: VIEWPORT });
-  const browser = await started.catch((error: unknown) => {
-    drop();
+  const browser = await started.catch(async (error: unknown) => {
+    await drop();
     throw error;
   });
   return {
@@ -40,7 +41,18 @@ export async function startBrowser(executablePath: string): Promise<BrowserHost>
     filesFolder: path.join(folder, 'files'),
     close: async () => {
       if (browser.connected) await browser.close();
-      drop();
+      // What is left of a browser that was killed writes on.
+      endGroup(browser.process()?.pid);
+      await drop();
     },
   };
+}
+
+/** Ends what a browser started, where any of it is left. */
+function endGroup(pid: number | undefined): void {
+  try {
+    if (pid !== undefined) process.kill(-pid, 'SIGKILL');
+  } catch (error) {
+    if (!(error instanceof Error && 'code' in error && error.code === 'ESRCH')) throw error;
+  }
 }

@@ -31,6 +31,9 @@ export interface StepContext {
 }
 
 type Came = Omit<StepReport, 'index' | 'tookMs'>;
+/** Whether a screen asks for a password. */
+export const isSignInAsked = ({ elements }: Capture): boolean => elements.some(({ isSecret, isVisible }) => isSecret && isVisible);
+
 const PLAIN = { expected: '', actual: '', left: '', note: '', kept: {}, place: null } as const;
 
 /** Does one step as its words say, and looks for what should be seen. What goes wrong is a sentence; nothing is thrown but faults of our own. */
@@ -43,7 +46,9 @@ export async function doStep(step: Step, context: StepContext): Promise<Came> {
     const refused = step.as === undefined ? undefined : await context.actAs(step.as);
     if (refused !== undefined) return { ...PLAIN, outcome: 'blocked', note: refused };
     const came = await ACTS[step.do](step, context);
-    return came.outcome === 'passed' && step.expect !== undefined ? await expectSeen(step.expect, context, came) : came;
+    if (came.outcome === 'passed' && step.expect !== undefined) return await expectSeen(step.expect, context, came);
+    refuseQuestions(context.session.takeSaid());
+    return came;
   } catch (error) {
     if (error instanceof CannotAct) return { ...PLAIN, outcome: 'blocked', note: error.message };
     throw error;
@@ -160,6 +165,7 @@ async function expectSeen(expect: string, context: StepContext, came: Came): Pro
     absent = words.filter((one) => !isOnScreen(capture, one) && !said.some((other) => holdsWords(foldWords(other.words), foldWords(one))));
     return absent.length === 0;
   });
+  if (!isSeen) refuseQuestions(said);
   if (isSeen) return { ...came, expected, left, actual: came.actual || words.map((one) => `“${one}”`).join(', ') };
   return { ...came, outcome: 'failed', expected, left, actual: `${absent.map((one) => `“${one}”`).join(', ')} is not on the screen.` };
 }
@@ -177,6 +183,12 @@ async function findInTime(
   return last!;
 }
 
+/** A question that nothing was said about stops a test: what comes after it is not what the words mean. */
+function refuseQuestions(said: readonly Said[]): void {
+  const question = said.find(({ kind }) => kind === 'question');
+  if (question) throw new CannotAct(`The application asked “${question.words}”, and no step answers it; it was answered with no.`);
+}
+
 const LOOK_MS = 60;
 
 /** Looks again and again until it holds, or the patience is over; signs in again where a session ended. Answers whether it held. */
@@ -185,8 +197,10 @@ async function untilDecided(context: StepContext, holds: (capture: Capture) => b
   for (;;) {
     const capture = await context.session.tab().capture();
     if (holds(capture)) return true;
-    const question = context.session.takeSaid().find(({ kind }) => kind === 'question');
-    if (question) throw new CannotAct(`The application asked “${question.words}”, and no step answers it; it was answered with no.`);
+    if (isSignInAsked(capture)) {
+      const refused = await context.signIn(capture);
+      if (refused !== undefined) throw new CannotAct(refused);
+    }
     if (Date.now() >= end) return false;
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
   }

@@ -2,7 +2,7 @@ import type { Capture } from '@kindred-baton/core/screens/capture';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import type { StepContext } from './do-step.ts';
-import { doStep } from './do-step.ts';
+import { doStep, isSignInAsked } from './do-step.ts';
 
 /** Who signs in at an application. */
 export interface Account {
@@ -38,7 +38,7 @@ export function createEntrance({ steps, account, accountOf }: EntranceOptions): 
   const refused = new Set<string>();
   let current = account;
   const signIn: Entrance['signIn'] = async (capture, context) => {
-    if (!isAsked(capture)) return undefined;
+    if (!isSignInAsked(capture)) return undefined;
     if (!current) return 'The application asks for a sign-in, and no account is set for it.';
     const { user, password } = current;
     if (refused.has(user)) return `The sign-in of ${user} was refused; it is not tried again.`;
@@ -48,10 +48,10 @@ export function createEntrance({ steps, account, accountOf }: EntranceOptions): 
     ]);
     const source = { ...context.source, valueOf: (name: string) => values.get(toNameKey(name)) };
     for (const step of steps) {
-      const came = await doStep(step, { ...context, source });
+      const came = await doStep(step, { ...context, source, signIn: () => Promise.resolve(undefined) });
       if (came.outcome !== 'passed') return `Signing in as ${user} did not work: ${came.note || came.actual}`;
     }
-    if (!isAsked(await context.session.tab().capture())) return undefined;
+    if (!isSignInAsked(await context.session.tab().capture())) return undefined;
     refused.add(user);
     return `The sign-in of ${user} was refused.`;
   };
@@ -73,4 +73,3 @@ export function createEntrance({ steps, account, accountOf }: EntranceOptions): 
 }
 
 const SETTLE_MS = 10_000;
-const isAsked = ({ elements }: Capture) => elements.some(({ isSecret, isVisible }) => isSecret && isVisible);

@@ -98,15 +98,21 @@ function readVisible(tree: ScreenTree, at: number): string {
   const words: string[] = [];
   const open = [at];
   for (let index = open.pop(); index !== undefined; index = open.pop()) {
-    const node = tree.nodes[index]!;
-    if (node.tag === '#text') {
+    const node = tree.nodes[index];
+    if (node === undefined) words.push(' ');
+    else if (node.tag === '#text') {
       if (tree.isVisible[index]) words.push(node.text);
-      continue;
+    } else if (!isUnread(node)) {
+      // Blocks stand apart from what is before and after them.
+      const isBlock = node.display !== '' && !node.display.startsWith('inline');
+      if (isBlock) open.push(BREAK);
+      open.push(...[...tree.childrenOf[index]!].reverse());
+      if (isBlock) open.push(BREAK);
     }
-    if (node.tag === 'select' || node.tag === 'textarea' || (LEFT_OUT.has(node.tag) && node.tag !== 'slot' && node.tag !== '#shadow'))
-      continue;
-    if (node.display !== '' && !node.display.startsWith('inline')) words.push(' ');
-    for (const child of [...tree.childrenOf[index]!].reverse()) open.push(child);
   }
   return words.join('').replace(/\s+/g, ' ').trim();
 }
+
+const BREAK = -1;
+const isUnread = ({ tag }: ScreenNode) =>
+  tag === 'select' || tag === 'textarea' || (LEFT_OUT.has(tag) && tag !== 'slot' && tag !== '#shadow' && tag !== '#document');
