@@ -1,5 +1,6 @@
 import type { ScreenElement } from '@kindred-baton/core/screens/capture';
 import { foldWords } from '@kindred-baton/core/screens/capture';
+import type { KeyInput } from 'puppeteer-core';
 import type { Tab } from './open-tab.ts';
 
 /** Something in the browser that kept an act from being done, as a sentence. */
@@ -26,6 +27,35 @@ export async function fillElement(tab: Tab, element: ScreenElement, value: strin
   if (value === '') await page.keyboard.press('Delete');
   else await cdp.send('Input.insertText', { text: value });
   await page.keyboard.press('Tab');
+  filled.set(tab, element.handle);
+}
+
+/** The field that was filled last: a key that is pressed next goes there. */
+const filled = new WeakMap<Tab, number>();
+
+const KEYS: Readonly<Record<string, KeyInput>> = {
+  ...{
+    enter: 'Enter',
+    return: 'Enter',
+    escape: 'Escape',
+    esc: 'Escape',
+    tab: 'Tab',
+    space: 'Space',
+    delete: 'Delete',
+    backspace: 'Backspace',
+  },
+  ...{ 'arrow down': 'ArrowDown', 'arrow up': 'ArrowUp', 'page down': 'PageDown', 'page up': 'PageUp', home: 'Home', end: 'End' },
+};
+
+/** The key of the keyboard that is called so. */
+export const findKey = (name: string): KeyInput | undefined => KEYS[foldWords(name)];
+
+/** Presses a key, in the field that was filled last where there is one still. */
+export async function pressKey(tab: Tab, key: KeyInput): Promise<void> {
+  const field = filled.get(tab);
+  // A field that is gone has lost the focus anyway.
+  if (field !== undefined) await tab.cdp.send('DOM.focus', { backendNodeId: field }).catch(() => undefined);
+  await tab.page.keyboard.press(key);
 }
 
 /** Kinds whose parts are typed one by one, in an order that depends on the language of the browser. */

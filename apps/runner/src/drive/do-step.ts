@@ -10,7 +10,7 @@ import { checkValue } from '@kindred-baton/core/values/check-value';
 import type { Field } from '@kindred-baton/core/values/field';
 import type { TemplateSource } from '@kindred-baton/core/values/template';
 import { fillTemplate, findTemplateNames } from '@kindred-baton/core/values/template';
-import { CannotAct, fillElement, pickOption, pressElement } from '../browser/act.ts';
+import { CannotAct, fillElement, findKey, pickOption, pressElement, pressKey } from '../browser/act.ts';
 import type { Said, Session } from '../browser/open-session.ts';
 import type { Application } from './go-to.ts';
 import { openApplication } from './go-to.ts';
@@ -57,7 +57,7 @@ export async function doStep(step: Step, context: StepContext): Promise<Came> {
 
 const ACTS: Readonly<Record<Step['do'], (step: Step, context: StepContext) => Promise<Came>>> = {
   go: goTo,
-  press: (step, context) => act(step, context, { want: 'press', with: ({ tab }, element) => pressElement(tab(), element) }),
+  press,
   fill: (step, context) => act(step, context, { want: 'field', with: ({ tab }, element, value) => fillElement(tab(), element, value) }),
   pick: (step, context) => act(step, context, { want: 'choice', with: pick }),
   see: seeThing,
@@ -73,6 +73,18 @@ const toTarget = (step: Step, want: Want, { source }: StepContext): Target => ({
   within: step.within === undefined ? undefined : fillTemplate(step.within, source),
   beside: step.beside === undefined ? undefined : fillTemplate(step.beside, source),
 });
+
+async function press(step: Step, context: StepContext): Promise<Came> {
+  const { session } = context;
+  const key = findKey(fillTemplate(step.target, context.source));
+  // A key of the keyboard, unless the screen has something of that name.
+  if (key !== undefined && findElement(await session.tab().capture(), toTarget(step, 'press', context)).kind === 'none') {
+    await pressKey(session.tab(), key);
+    await session.tab().settle(SETTLE_MS);
+    return { ...PLAIN, outcome: 'passed' };
+  }
+  return act(step, context, { want: 'press', with: ({ tab }, element) => pressElement(tab(), element) });
+}
 
 interface Doing {
   readonly want: Want;
@@ -121,12 +133,14 @@ async function seeThing(step: Step, context: StepContext): Promise<Came> {
   let finding: Finding | undefined;
   const isSeen = await untilDecided(context, (capture) => {
     finding = findElement(capture, target);
+    // That it is there holds of each of several.
+    if (finding.kind === 'several' && expected === undefined) return true;
     if (finding.kind !== 'found') return false;
     actual = readShown(finding.element);
     return expected === undefined || isShowing(actual, expected);
   });
   const place = finding?.kind === 'found' ? finding.element.box : null;
-  const note = finding && finding.kind !== 'found' ? describeFinding(finding, target) : '';
+  const note = !isSeen && finding && finding.kind !== 'found' ? describeFinding(finding, target) : '';
   const seen = { ...PLAIN, expected: expected ?? target.name, actual: actual || note, place, note };
   if (isSeen) return { ...seen, outcome: 'passed' };
   // That it cannot be told which one is meant is the step's fault, not the application's.

@@ -40,7 +40,7 @@ function toElement(tree: ScreenTree, at: number, place: Pick<ScreenElement, 'ind
   const node = tree.nodes[at]!;
   if (node.tag.startsWith('#') || LEFT_OUT.has(node.tag)) return undefined;
   const role = getRole(node);
-  const hasWords = tree.childrenOf[at]!.some((child) => tree.nodes[child]!.tag === '#text' && /\S/.test(tree.nodes[child]!.text));
+  const hasWords = tree.childrenOf[at]!.some((child) => isWord(tree.nodes[child]!)) || isLineOfParts(tree, at);
   if (role === '' && !hasWords) return undefined;
   const { attributes } = node;
   const isHeld = isField(role);
@@ -58,6 +58,15 @@ function toElement(tree: ScreenTree, at: number, place: Pick<ScreenElement, 'ind
     isSecret: node.tag === 'input' && attributes['type'] === 'password',
     kind: node.tag === 'input' ? (attributes['type'] ?? 'text').toLowerCase() : '',
   };
+}
+
+const isWord = ({ tag, text }: ScreenNode) => tag === '#text' && /\S/.test(text);
+
+/** One line whose words stand in pieces, each in an element of its own: “1”, “item”, “left”. */
+function isLineOfParts({ nodes, childrenOf }: ScreenTree, at: number): boolean {
+  const parts = childrenOf[at]!.filter((child) => !nodes[child]!.tag.startsWith('#'));
+  const worded = parts.filter((child) => childrenOf[child]!.some((inner) => isWord(nodes[inner]!)));
+  return worded.length > 1 && parts.every((child) => nodes[child]!.display === 'inline');
 }
 
 /** A field that is drawn by something else above it has no look of its own, and is there all the same. */
