@@ -22,6 +22,7 @@ import type { Figure } from './bench-figure.ts';
 import { median } from './bench-figure.ts';
 import { benchLibrary } from './bench-library.ts';
 import { benchRound } from './bench-round.ts';
+import { benchRunner } from './bench-runner.ts';
 import { benchScenarios } from './bench-scenarios.ts';
 
 function time(run: () => unknown, rounds = 31): number {
@@ -210,6 +211,7 @@ const figures = [
   ...benchScenarios(),
   ...(await benchStore()),
   ...(await benchRound(process.env['DATABASE_URL'] ?? '')),
+  ...(await benchRunner(process.env['DATABASE_URL'] ?? '')),
 ];
 for (const { name, value, bound, unit, note } of figures) {
   const shown = value < 0.01 ? value.toExponential(2) : value.toFixed(2);

@@ -148,6 +148,7 @@ describe('a runner on a bad day', { timeout: 120_000 }, () => {
         Keep "Survey number" as "Survey no."`),
       survey.kept,
     );
+    const pictures = new Map<number, Uint8Array>();
     const priced = await practice.run(
       toSteps(`${QUOTES}
         Press "New quote"
@@ -155,11 +156,14 @@ describe('a runner on a bad day', { timeout: 120_000 }, () => {
         Pick "Customer band" with "B"
         See "Connection charge" showing "512.50"`),
       measured.kept,
-      { patienceMs: 1_000 },
+      { patienceMs: 1_000, pictures: 'failed steps', onStep: (report, picture) => picture && pictures.set(report.index, picture) },
     );
     expect(priced.outcome).toBe('failed');
     // Band C: 420.00 and 4.5 m at 49.50.
     expect(priced.steps.at(-1)).toMatchObject({ index: 4, outcome: 'failed', expected: '512.50', actual: '642.75' });
+    // Its picture, a JPEG, and no other.
+    expect([...pictures.keys()]).toEqual([4]);
+    expect([...(pictures.get(4) ?? []).slice(0, 3)]).toEqual([0xff, 0xd8, 0xff]);
     expect(priced.steps.at(-1)?.place).not.toBeNull();
     await practice.deploy('rehearsal', { faults: [] });
   });

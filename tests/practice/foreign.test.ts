@@ -53,7 +53,15 @@ describe('a runner in foreign applications', { timeout: 120_000 }, () => {
       });
     const none = { applications: [], account: undefined, accountOf: () => undefined, gives: [], values: {} };
     const calendar = { workingDays: [1, 2, 3, 4, 5], holidays: [] };
-    const report = await doTest(session, { ...none, attempt: 'foreign', steps, day: '2026-11-27', calendar, patienceMs: 3_000 });
+    const report = await doTest(session, {
+      ...none,
+      attempt: 'foreign',
+      steps,
+      day: '2026-11-27',
+      calendar,
+      patienceMs: 3_000,
+      pictures: 'none',
+    });
     await session.close();
     const last = report.steps.at(-1);
     return report.outcome === 'passed' ? 'passed' : `${report.outcome} at step ${(last?.index ?? 0) + 1}: ${last?.note} ${last?.actual}`;

@@ -6,7 +6,7 @@ import { startBrowser } from '@kindred-baton/runner/browser/start-browser';
 import type { Session } from '@kindred-baton/runner/browser/open-session';
 import { openSession } from '@kindred-baton/runner/browser/open-session';
 import { createReach } from '@kindred-baton/runner/browser/reach';
-import type { GivenTest } from '@kindred-baton/runner/drive/do-test';
+import type { GivenTest, OnStep } from '@kindred-baton/runner/drive/do-test';
 import { doTest } from '@kindred-baton/runner/drive/do-test';
 import type { TestReport } from '@kindred-baton/runner/drive/report';
 import type { Step } from '@kindred-baton/core/tests/step';
@@ -32,7 +32,7 @@ export interface Practice {
   readonly run: (
     steps: readonly Step[],
     baton: Readonly<Record<string, string>>,
-    more?: Partial<GivenTest> & { readonly environment?: string; readonly session?: Session },
+    more?: Partial<GivenTest> & { readonly environment?: string; readonly session?: Session; readonly onStep?: OnStep },
   ) => Promise<TestReport>;
   readonly close: () => Promise<void>;
 }
@@ -58,23 +58,27 @@ export async function openPractice(): Promise<Practice> {
     });
   return {
     ...{ address, databaseUrl: toDatabaseUrl(name), host, open, deploy },
-    run: async (steps, baton, { environment = 'rehearsal', session: given, ...more } = {}) => {
+    run: async (steps, baton, { environment = 'rehearsal', session: given, onStep, ...more } = {}) => {
       const session = given ?? (await open());
       const password = `practice-${environment}`;
       const toAccount = (user: string | undefined) => (user === undefined ? undefined : { user, password });
       try {
-        return await doTest(session, {
-          ...{ attempt: randomUUID(), steps, values: baton, gives: deriveInterface(steps).gives.map((give) => toDemoField(give.name)) },
-          applications: Object.keys(ACCOUNTS).map((own) => ({
-            name: `Millrace ${own}`,
-            address: `${address}/${environment}/${own.toLowerCase()}`,
-          })),
-          account: toAccount(ACCOUNTS[steps[0]?.within?.replace('Millrace ', '') ?? '']),
-          accountOf: (persona) => toAccount(PERSONAS[persona]),
-          day: new Date().toISOString().slice(0, 10),
-          ...{ calendar: { workingDays: [1, 2, 3, 4, 5], holidays: [] }, patienceMs: PATIENCE_MS },
-          ...more,
-        });
+        return await doTest(
+          session,
+          {
+            ...{ attempt: randomUUID(), steps, values: baton, gives: deriveInterface(steps).gives.map((give) => toDemoField(give.name)) },
+            applications: Object.keys(ACCOUNTS).map((own) => ({
+              name: `Millrace ${own}`,
+              address: `${address}/${environment}/${own.toLowerCase()}`,
+            })),
+            account: toAccount(ACCOUNTS[steps[0]?.within?.replace('Millrace ', '') ?? '']),
+            accountOf: (persona) => toAccount(PERSONAS[persona]),
+            day: new Date().toISOString().slice(0, 10),
+            ...{ calendar: { workingDays: [1, 2, 3, 4, 5], holidays: [] }, patienceMs: PATIENCE_MS, pictures: 'none' },
+            ...more,
+          },
+          onStep,
+        );
       } finally {
         if (!given) await session.close();
       }

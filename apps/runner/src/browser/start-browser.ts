@@ -15,7 +15,7 @@ const ARGS = [
     '--disable-sync',
   ],
   ...['--disable-dev-shm-usage', '--no-default-browser-check', '--disable-extensions', '--force-color-profile=srgb'],
-  '--font-render-hinting=none',
+  '--font-render-hinting=none', '--disable-gpu',
 ];
 const VIEWPORT = { width: 1280, height: 800 };
 

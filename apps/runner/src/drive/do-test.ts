@@ -3,6 +3,7 @@ import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import type { WorkingCalendar } from '@kindred-baton/core/time/calendar';
 import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
+import { takePicture } from '../browser/take-picture.ts';
 import type { Session } from '../browser/open-session.ts';
 import type { StepContext } from './do-step.ts';
 import { doStep } from './do-step.ts';
@@ -27,17 +28,18 @@ export interface GivenTest {
   readonly day: string;
   readonly calendar: WorkingCalendar;
   readonly patienceMs: number;
+  /** Of which steps a picture is taken. */
+  readonly pictures: 'each step' | 'failed steps' | 'none';
 }
+
+/** A step as it ends, with its picture where one is taken. */
+export type OnStep = (report: StepReport, picture: Uint8Array | undefined) => void;
 
 /**
  * Does a test in a session, step by step, up to the first that does not pass. A step that may be left out and cannot be done is skipped.
  * `onStep` is told of each as it ends.
  */
-export async function doTest(
-  session: Session,
-  test: GivenTest,
-  onStep: (report: StepReport) => void = () => undefined,
-): Promise<TestReport> {
+export async function doTest(session: Session, test: GivenTest, onStep: OnStep = () => undefined): Promise<TestReport> {
   const steps: StepReport[] = [];
   const kept: Record<string, string> = {};
   const entrance = createEntrance({ steps: test.signIn ?? SIGN_IN_STEPS, account: test.account, accountOf: test.accountOf });
@@ -72,7 +74,9 @@ export async function doTest(
     };
     Object.assign(kept, came.kept);
     steps.push(report);
-    onStep(report);
+    const isStopped = report.outcome === 'failed' || report.outcome === 'blocked';
+    const isTaken = test.pictures === 'each step' || (test.pictures === 'failed steps' && isStopped);
+    onStep(report, isTaken ? await takePicture(session.tab(), report.place) : undefined);
     if (report.outcome === 'failed' || report.outcome === 'blocked') return { outcome: report.outcome, steps, kept };
   }
   return { outcome: 'passed', steps, kept };

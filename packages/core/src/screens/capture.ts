@@ -51,6 +51,13 @@ export interface Capture {
 
 /** Words as they are compared: case, white space, a colon or star at the end, and quotes around them do not matter. */
 export function foldWords(words: string): string {
+  return PLAIN.test(words) ? words.toLowerCase() : foldAny(words);
+}
+
+/** Most words need no more than small letters: this one look spares the rest. */
+const PLAIN = /^[a-z0-9]+(?:[ .-][a-z0-9]+)*$/i;
+
+function foldAny(words: string): string {
   return words
     .normalize('NFKC')
     .replace(/[\s\u00a0\u200b-\u200f\u202a-\u202e\u2066-\u2069]+/g, ' ')

@@ -5,6 +5,10 @@ import { getLevel, getRole, isField } from './roles.ts';
 import type { ScreenNode, ScreenTree } from './screen-node.ts';
 import { createScreenTree } from './screen-node.ts';
 
+/** Its label is found when all stand. */
+type Draft = Omit<ScreenElement, 'label'> & { label: string };
+
+const NO_OPTIONS: readonly string[] = [];
 const NO_BOX: Box = { x: 0, y: 0, width: 0, height: 0 };
 const LEFT_OUT = new Set([
   'script',
@@ -24,7 +28,7 @@ const LEFT_OUT = new Set([
 /** A screen as data from the nodes of a page: elements that have a role or words of their own. Cost about O(nodes · depth). */
 export function createCapture(nodes: readonly ScreenNode[], page: Pick<Capture, 'address' | 'title'>): Capture {
   const tree = createScreenTree(nodes);
-  const elements: ScreenElement[] = [];
+  const elements: Draft[] = [];
   const roots = nodes.flatMap((node, index) => (node.parent < 0 ? [index] : []));
   const open = roots.map((at) => ({ at, parent: -1 })).reverse();
   for (let next = open.pop(); next; next = open.pop()) {
@@ -33,10 +37,11 @@ export function createCapture(nodes: readonly ScreenNode[], page: Pick<Capture, 
     const parent = element?.index ?? next.parent;
     for (const child of [...tree.childrenOf[next.at]!].reverse()) open.push({ at: child, parent });
   }
-  return { ...page, elements: labelByPlace(elements) };
+  for (const [index, label] of labelByPlace(elements)) elements[index]!.label = label;
+  return { ...page, elements };
 }
 
-function toElement(tree: ScreenTree, at: number, place: Pick<ScreenElement, 'index' | 'parent'>): ScreenElement | undefined {
+function toElement(tree: ScreenTree, at: number, place: Pick<ScreenElement, 'index' | 'parent'>): Draft | undefined {
   const node = tree.nodes[at]!;
   if (node.tag.startsWith('#') || LEFT_OUT.has(node.tag)) return undefined;
   const role = getRole(node);
@@ -44,16 +49,24 @@ function toElement(tree: ScreenTree, at: number, place: Pick<ScreenElement, 'ind
   if (role === '' && !hasWords) return undefined;
   const { attributes } = node;
   const isHeld = isField(role);
+  const isOptioned = role === 'combobox' || role === 'listbox';
+  // One plain object: thousands are made for a screen, and spreading costs more than all else.
   return {
-    ...place,
-    ...{ role: role === '' || role === 'paragraph' || role === 'label' ? 'text' : role, name: computeName(tree, at), label: '' },
+    index: place.index,
+    role: role === '' || role === 'paragraph' || role === 'label' ? 'text' : role,
+    name: computeName(tree, at),
     text: hasWords || role === 'cell' || role === 'row' || role === 'status' ? readVisible(tree, at) : '',
+    label: '',
     value: isHeld ? readValue(tree, at, role) : '',
-    ...{ box: node.box ?? NO_BOX, frame: node.frame, isVisible: isSeen(tree, at, role), isChecked: isChecked(node) },
+    box: node.box ?? NO_BOX,
+    parent: place.parent,
+    frame: node.frame,
+    isVisible: isSeen(tree, at, role),
     isFixed: isFixed(tree, at),
+    isChecked: isChecked(node),
     isModal: attributes['aria-modal'] === 'true' || (node.tag === 'dialog' && attributes['open'] !== undefined),
     level: getLevel(node, role),
-    options: role === 'combobox' || role === 'listbox' ? listOptions(tree, at).map((option) => readContent(tree, option)) : [],
+    options: isOptioned ? listOptions(tree, at).map((option) => readContent(tree, option)) : NO_OPTIONS,
     handle: node.handle,
     isSecret: node.tag === 'input' && attributes['type'] === 'password',
     kind: node.tag === 'input' ? (attributes['type'] ?? 'text').toLowerCase() : '',

@@ -6,26 +6,21 @@ const FAR_PX = 420;
 const HIGH_PX = 36;
 
 /**
- * Gives each field and text that has no accessible name the words that people read as its label: in a table with headings that of its
+ * The words that people read as the label of each field and text without an accessible name, by its index: in a table with headings that of its
  * column, else those to the left in the same line, else those above; for boxes to tick those to the right first. Nothing lies between.
  * Cost O(elements · those in its line).
  */
-export function labelByPlace(elements: readonly ScreenElement[]): ScreenElement[] {
-  const words = elements.filter((element) => element.isVisible && element.text !== '' && isWords(element));
-  const lines = toLines(words);
-  const rest = toLines(elements.filter(({ isVisible, role }) => isVisible && isField(role)));
+export function labelByPlace(elements: readonly ScreenElement[]): Map<number, string> {
+  const words = toLines(elements.filter((element) => element.isVisible && element.text !== '' && isWords(element)));
+  const fields = toLines(elements.filter(({ isVisible, role }) => isVisible && isField(role)));
   const columns = findColumns(elements);
-  return elements.map((element) => {
-    if (!element.isVisible || !takesLabel(element)) return element;
-    const label =
-      columns(element) ??
-      findLabel(
-        element,
-        (box) => lines(element.frame, box),
-        (box) => rest(element.frame, box),
-      );
-    return label === undefined ? element : { ...element, label: label.text };
-  });
+  const labels = new Map<number, string>();
+  for (const element of elements) {
+    if (!element.isVisible || !takesLabel(element)) continue;
+    const label = columns(element) ?? findLabel(element, words, fields);
+    if (label) labels.set(element.index, label.text);
+  }
+  return labels;
 }
 
 const WORDS = new Set([
@@ -69,41 +64,46 @@ const TABLES = new Set(['table', 'grid', 'treegrid']);
 const CELLS = new Set(['cell', 'gridcell', 'rowheader']);
 
 const LINE_PX = 24;
+const MOST_BANDS = 40;
+const bandOf = (y: number) => Math.floor(y / LINE_PX);
+
+type Near = (frame: number, box: Box) => readonly ScreenElement[];
 
 /** Elements by the bands of height that they touch. */
-function toLines(elements: readonly ScreenElement[]): (frame: number, box: Box) => readonly ScreenElement[] {
-  const bands = new Map<string, ScreenElement[]>();
-  for (const element of elements)
-    for (const band of listBands(element.box)) {
-      const key = `${element.frame} ${band}`;
-      const list = bands.get(key);
-      if (list) list.push(element);
-      else bands.set(key, [element]);
-    }
-  return (frame, box) => [...new Set(listBands(box).flatMap((band) => bands.get(`${frame} ${band}`) ?? []))];
+function toLines(elements: readonly ScreenElement[]): Near {
+  const frames: ScreenElement[][][] = [];
+  for (const element of elements) {
+    const bands = (frames[element.frame] ??= []);
+    const from = Math.max(0, bandOf(element.box.y));
+    const to = Math.min(from + MOST_BANDS, bandOf(element.box.y + element.box.height));
+    for (let band = from; band <= to; band += 1) (bands[band] ??= []).push(element);
+  }
+  return (frame, box) => {
+    const bands = frames[frame] ?? [];
+    const from = Math.max(0, bandOf(box.y));
+    const to = Math.min(from + MOST_BANDS, bandOf(box.y + box.height));
+    if (from >= to) return bands[from] ?? [];
+    const near = new Set<ScreenElement>();
+    for (let band = from; band <= to; band += 1) for (const element of bands[band] ?? []) near.add(element);
+    return [...near];
+  };
 }
-
-const MOST_BANDS = 40;
-function listBands({ y, height }: Box): number[] {
-  const from = Math.floor(y / LINE_PX);
-  const to = Math.min(from + MOST_BANDS, Math.floor((y + height) / LINE_PX));
-  return Array.from({ length: to - from + 1 }, (_, k) => from + k);
-}
-
-type Near = (box: Box) => readonly ScreenElement[];
 
 function findLabel(element: ScreenElement, words: Near, fields: Near): ScreenElement | undefined {
-  const { box, role } = element;
-  const others = words(box).filter((other) => other.index !== element.index && !holds(other.box, box) && !holds(box, other.box));
+  const { box, role, frame } = element;
+  const others = words(frame, box).filter((other) => other.index !== element.index && !holds(other.box, box) && !holds(box, other.box));
   const isTicked = role === 'checkbox' || role === 'radio' || role === 'switch';
   const right = isTicked ? nearest(others, (other) => (isInLine(other.box, box) ? gap(box, other.box) : Infinity)) : undefined;
   if (right) return right;
   const left = nearest(others, (other) => (isInLine(other.box, box) ? gap(other.box, box) : Infinity));
-  if (left && !fields(box).some((field) => field.index !== element.index && isInLine(field.box, box) && lies(left.box, field.box, box)))
+  if (
+    left &&
+    !fields(frame, box).some((field) => field.index !== element.index && isInLine(field.box, box) && lies(left.box, field.box, box))
+  )
     return left;
   if (!isField(role) && role !== 'definition') return undefined;
   const higher = { ...box, y: box.y - HIGH_PX, height: HIGH_PX };
-  return nearest(words(higher), (other) =>
+  return nearest(words(frame, higher), (other) =>
     other.index !== element.index && isOver(other.box, box) && !holds(other.box, box)
       ? box.y - (other.box.y + other.box.height) + HIGH_PX
       : Infinity,

@@ -35,9 +35,11 @@ const BY_INPUT: Readonly<Record<string, string>> = {
 
 /** The role of an element: what it says itself, else what HTML says of it; `` where neither says anything. */
 export function getRole({ tag, attributes }: ScreenNode): string {
-  const said = (attributes['role'] ?? '').trim().toLowerCase().split(/\s+/)[0] ?? '';
-  if (said === 'none' || said === 'presentation') return '';
-  if (said !== '') return said;
+  if (attributes['role'] !== undefined) {
+    const said = attributes['role'].trim().toLowerCase().split(/\s+/)[0] ?? '';
+    if (said === 'none' || said === 'presentation') return '';
+    if (said !== '') return said;
+  }
   if (tag === 'input') return getInputRole(attributes);
   if (tag === 'a' || tag === 'area') return attributes['href'] === undefined ? '' : 'link';
   if (tag === 'select') return attributes['multiple'] !== undefined || Number(attributes['size'] ?? 0) > 1 ? 'listbox' : 'combobox';
