@@ -85,6 +85,16 @@ describe('a runner on a bad day', { timeout: 120_000 }, () => {
     expect(steps.at(-1)?.tookMs).toBeLessThan(5_000);
   });
 
+  it('waits for what a step gives time to, ends as soon as it is decided, and counts what is there', async () => {
+    const { outcome, steps } = await runOdd(
+      'Go to "Late" in "Odd"\nSee "Go on" in "Slow part", within 20 seconds\nSee "Gone on" not there',
+      300,
+    );
+    expect(outcome).toBe('passed');
+    expect(steps[1]?.tookMs).toBeLessThan(10_000);
+    expect(told(await runOdd('Go to "Twice" in "Odd"\nSee "Change" counting "3"'))).toEqual(['failed', '2']);
+  });
+
   it('takes a message box as said, and a question that no step answers as what blocks', async () => {
     expect((await runOdd('Go to "Asks" in "Odd"\nPress "Save". You should see: “Saved as 77”')).outcome).toBe('passed');
     expect(told(await runOdd('Go to "Asks" in "Odd"\nPress "Drop"'))).toEqual([

@@ -15,7 +15,8 @@ const ARGS = [
     '--disable-sync',
   ],
   ...['--disable-dev-shm-usage', '--no-default-browser-check', '--disable-extensions', '--force-color-profile=srgb'],
-  '--font-render-hinting=none', '--disable-gpu',
+  '--font-render-hinting=none',
+  '--disable-gpu',
 ];
 const VIEWPORT = { width: 1280, height: 800 };
 

@@ -1,5 +1,7 @@
 import type { Capture, ScreenElement } from '@kindred-baton/core/screens/capture';
 import { foldWords } from '@kindred-baton/core/screens/capture';
+import type { Checked } from '@kindred-baton/core/screens/decide-check';
+import { decideCheck } from '@kindred-baton/core/screens/decide-check';
 import { describeFinding } from '@kindred-baton/core/screens/describe-finding';
 import type { Finding, Target, Want } from '@kindred-baton/core/screens/find-element';
 import { findElement } from '@kindred-baton/core/screens/find-element';
@@ -128,27 +130,19 @@ async function goTo(step: Step, context: StepContext): Promise<Came> {
 
 async function seeThing(step: Step, context: StepContext): Promise<Came> {
   const target = toTarget(step, 'shown', context);
-  const expected = step.value === undefined ? undefined : fillTemplate(step.value, context.source);
-  let actual = '';
-  let finding: Finding | undefined;
-  const isSeen = await untilDecided(context, (capture) => {
-    finding = findElement(capture, target);
-    // That it is there holds of each of several.
-    if (finding.kind === 'several' && expected === undefined) return true;
-    if (finding.kind !== 'found') return false;
-    actual = readShown(finding.element);
-    return expected === undefined || isShowing(actual, expected);
+  const value = step.value === undefined ? '' : fillTemplate(step.value, context.source);
+  const expected = [step.check, value].filter((part) => part !== undefined && part !== '').join(' ') || target.name;
+  let checked: Checked | undefined;
+  const patienceMs = step.seconds === undefined ? context.patienceMs : step.seconds * 1_000;
+  const holds = await untilDecided({ ...context, patienceMs }, (capture) => {
+    checked = decideCheck(capture, target, step.check, value);
+    return checked.holds;
   });
-  const place = finding?.kind === 'found' ? finding.element.box : null;
-  const note = !isSeen && finding && finding.kind !== 'found' ? describeFinding(finding, target) : '';
-  const seen = { ...PLAIN, expected: expected ?? target.name, actual: actual || note, place, note };
-  if (isSeen) return { ...seen, outcome: 'passed' };
+  const seen = { ...PLAIN, expected, actual: checked?.actual || (holds ? expected : ''), place: checked?.element?.box ?? null };
+  if (holds) return { ...seen, outcome: 'passed' };
   // That it cannot be told which one is meant is the step's fault, not the application's.
-  return { ...seen, outcome: finding?.kind === 'several' ? 'blocked' : 'failed' };
+  return { ...seen, note: seen.actual, outcome: checked?.isUnclear ? 'blocked' : 'failed' };
 }
-
-const isShowing = (actual: string, expected: string) =>
-  foldWords(actual) === foldWords(expected) || holdsWords(foldWords(actual), foldWords(expected));
 
 async function keepThing(step: Step, context: StepContext): Promise<Came> {
   const target = toTarget(step, 'shown', context);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
+import { MOST_SECONDS, STEP_CHECKS } from '@kindred-baton/core/tests/step-checks';
 import { STEP_ACTIONS } from '@kindred-baton/core/tests/step';
 import { RUN_BY, VERSION_STATES } from '@kindred-baton/core/tests/version';
 import { FIELD_TYPES, toNameKey } from '@kindred-baton/core/values/field';
@@ -13,6 +14,8 @@ const stepSchema = z.object({
   within: shortText.optional(),
   beside: shortText.optional(),
   value: z.string().max(2_000).optional(),
+  check: z.enum(STEP_CHECKS).optional(),
+  seconds: z.int().min(1).max(MOST_SECONDS).optional(),
   expect: z.string().max(2_000).optional(),
   keepAs: shortText.optional(),
   optional: z.boolean().optional(),

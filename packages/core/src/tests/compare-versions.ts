@@ -22,6 +22,8 @@ const FIELDS = [
   'within',
   'beside',
   'value',
+  'check',
+  'seconds',
   'expect',
   'keepAs',
   'optional',

@@ -1,3 +1,5 @@
+import type { StepCheck } from './step-checks.ts';
+import { getCheckFacts, STEP_CHECKS } from './step-checks.ts';
 import { findVerb } from './step-verbs.ts';
 import type { Step, StepAction } from './step.ts';
 import { foldSpace, normalizeStep, getActionFacts, STEP_ACTIONS } from './step.ts';
@@ -8,13 +10,27 @@ export type StepReading = { readonly ok: true; readonly step: Step } | { readonl
 const QUOTED = /^["“„”]((?:\\.|[^\\"“”])*)["“”]/;
 const PLACE = /^\{[^{}]+\}/;
 const EXPECT = /(?:[.;,]|^)?\s*(?:you should see(?: that)?:?|→|->|=>)\s*/i;
+/** What is said of a thing that is seen; those that compare are followed by a value. */
+const SAID: readonly (readonly [StepCheck, RegExp])[] = [
+  ['not there', /^,?\s*(?:is |are )?(?:not|no longer) (?:there|shown|visible)(?![\p{L}])/iu],
+  ['all different', /^,?\s*(?:are )?all different(?![\p{L}])/iu],
+  ['none empty', /^,?\s*(?:none|not any)(?: is)? empty(?![\p{L}])/iu],
+  ['not showing', /^,?\s*(?:not showing|does not show|is not|without)\s+/i],
+  ['containing', /^,?\s*(?:containing|contains)\s+/i],
+  ['at least', /^,?\s*(?:is |of )?at least\s+/i],
+  ['at most', /^,?\s*(?:is |of )?at most\s+/i],
+  ['counting', /^,?\s*(?:counting|count is|counts)\s+/i],
+  ['with headings', /^,?\s*(?:with (?:the )?headings|headings are)\s+/i],
+];
+const SECONDS = /^,?\s*within\s+(\d{1,3})\s*(?:s|sec|secs|seconds?)(?![\p{L}])/iu;
 const CONNECTORS: readonly (readonly [Slot, RegExp])[] = [
   ['keepAs', /^,?\s*(?:and\s+)?(?:keep (?:it )?as|as)\s+/i],
   ['within', /^,?\s*(?:in(?:side)?|on|within|of)\s+(?:the\s+)?/i],
   ['beside', /^,?\s*(?:beside|next to)\s+(?:the\s+)?/i],
   ['value', /^,?\s*(?:with|showing|is|shows|to|=|:)\s+/i],
 ];
-const PLAIN_STOP = /,?\s+(?:keep (?:it )?as|in|inside|on|within|beside|next to|with|showing|shows|is|as|to)\s+/i;
+const PLAIN_STOP =
+  /,?\s+(?:not (?:there|shown|visible|showing)|no longer|does not show|all different|none empty|containing|contains|at least|at most|counting|count is|keep (?:it )?as|in|inside|on|within|beside|next to|with|showing|shows|is|as|to)\s+/i;
 
 type Slot = 'within' | 'beside' | 'value' | 'keepAs';
 interface Rest {
@@ -33,9 +49,15 @@ export function parseStep(sentence: string): StepReading {
 }
 
 const NAME = '"((?:[^"\\\\]|\\\\.)*)"';
+const CHECKS = STEP_CHECKS.map((check) => ({ check, ...getCheckFacts(check) }));
+const BARE_CHECKS = CHECKS.flatMap(({ check, takesValue }) => (takesValue ? [] : [check]));
+/** The longest first: *with headings* before *with*. */
+const VALUE_WORDS = [...CHECKS.flatMap(({ check, takesValue }) => (takesValue ? [check] : [])), 'with', 'showing'];
+const isCheck = (word: string | undefined): word is StepCheck => STEP_CHECKS.some((check) => check === word);
 const UNIFORM = new RegExp(
   `^(?:As ${NAME}: )?([Oo]ptionally )?([Gg]o to|[Ff]ill|[Pp]ick|[Pp]ress|[Ss]ee|[Kk]eep|[Ww]ait for|[Bb]y hand) ${NAME}(?: in ${NAME})?(?: beside ${NAME})?` +
-    `(?: (?:with|showing) (?:${NAME}|(\\{[^{}]+\\})))?(?:, keep as ${NAME})?\\.?(?: You should see: (.+))?$`,
+    `(?: (${VALUE_WORDS.join('|')}) (?:${NAME}|(\\{[^{}]+\\})))?(?: (${BARE_CHECKS.join('|')}))?(?:, within (\\d{1,3}) seconds)?` +
+    `(?:, keep as ${NAME})?\\.?(?: You should see: (.+))?$`,
 );
 const ACTION_OF = new Map(STEP_ACTIONS.map((action) => [getActionFacts(action).word.toLowerCase(), action]));
 
@@ -55,9 +77,11 @@ export function parseUniformStep(line: string): Step | undefined {
     optional: found[2] !== undefined,
     within: unescape(found[5]),
     beside: unescape(found[6]),
-    value: unescape(found[7]) ?? found[8],
-    keepAs: unescape(found[9]),
-    expect: found[10],
+    value: unescape(found[8]) ?? found[9],
+    check: isCheck(found[7]) ? found[7] : isCheck(found[10]) ? found[10] : undefined,
+    seconds: found[11] === undefined ? undefined : Number(found[11]),
+    keepAs: unescape(found[12]),
+    expect: found[13],
   });
 }
 
@@ -132,9 +156,27 @@ interface Opening {
 function readBody(body: string, opening: Opening): StepReading {
   const target = takeName(body.replace(/^the\s+/i, ''), PLAIN_STOP);
   const slots: Partial<Record<Slot, string>> = {};
+  const said: { check?: StepCheck; seconds?: number } = {};
+  const maySay = opening.do === 'see' || opening.do === 'wait';
   let rest = target.rest;
   while (!/^\s*\.?\s*$/.test(rest)) {
     const trimmed = rest.trimStart();
+    const seconds = maySay ? SECONDS.exec(trimmed) : null;
+    if (seconds) {
+      said.seconds = Number(seconds[1]);
+      rest = trimmed.slice(seconds[0].length);
+      continue;
+    }
+    const [check, words] = (maySay && SAID.find(([, pattern]) => pattern.test(trimmed))) || [];
+    if (check && words && said.check === undefined && slots.value === undefined) {
+      said.check = check;
+      rest = trimmed.slice(words.exec(trimmed)?.[0].length ?? 0);
+      if (!getCheckFacts(check).takesValue) continue;
+      const value = takeName(rest, PLAIN_STOP);
+      slots.value = value.text;
+      rest = value.rest;
+      continue;
+    }
     const found = CONNECTORS.find(([, connector]) => connector.test(trimmed));
     const connector = found?.[1].exec(trimmed);
     if (!found || !connector) return { ok: false, message: `“${trimmed.slice(0, 40)}” was not understood.` };
@@ -145,5 +187,5 @@ function readBody(body: string, opening: Opening): StepReading {
     rest = name.rest;
   }
   if (target.text === '') return { ok: false, message: `The sentence does not say what to ${opening.do}.` };
-  return { ok: true, step: normalizeStep({ ...opening, target: target.text, ...slots }) };
+  return { ok: true, step: normalizeStep({ ...opening, target: target.text, ...slots, ...said }) };
 }

@@ -24,10 +24,17 @@ export function printStep(step: Step): string {
     `${head} ${quote(step.target)}`,
     step.within === undefined ? '' : ` in ${quote(step.within)}`,
     step.beside === undefined ? '' : ` beside ${quote(step.beside)}`,
-    step.value === undefined ? '' : ` ${getActionFacts(step.do).valueWord} ${isPlace(step.value) ? step.value : quote(step.value)}`,
+    printValue(step),
+    step.seconds === undefined ? '' : `, within ${step.seconds} seconds`,
     step.keepAs === undefined ? '' : `, keep as ${quote(step.keepAs)}`,
     '.',
     step.expect === undefined ? '' : `${EXPECT_MARK}${step.expect}`,
   ];
   return parts.join('');
+}
+
+/** What is put in, or what is said of what is seen. */
+function printValue({ do: action, check, value }: Step): string {
+  const word = check ?? (value === undefined ? '' : getActionFacts(action).valueWord);
+  return `${word === '' ? '' : ` ${word}`}${value === undefined ? '' : ` ${isPlace(value) ? value : quote(value)}`}`;
 }

@@ -1,6 +1,7 @@
 import { splitList, toName, toPlace, toValue } from './plain-names.ts';
 import type { SignedText } from './quoted-parts.ts';
 import { hasSign, SIGN } from './quoted-parts.ts';
+import type { StepCheck } from './step-checks.ts';
 import type { Step } from './step.ts';
 
 const STATE =
@@ -37,7 +38,7 @@ export function readExpectation(text: string, signed: SignedText, { isAsked = fa
   if (there) {
     const isGone = there[2] !== undefined || /^no\s/i.test(there[1] ?? '');
     return splitList((there[1] ?? '').replace(/^no\s+/i, '')).map((name) =>
-      toSee(name, signed, { value: isGone ? 'not shown' : undefined, within: there[3] }),
+      toSee(name, signed, { check: isGone ? 'not there' : undefined, within: there[3] }),
     );
   }
   const equal = EQUALS.exec(body);
@@ -55,20 +56,38 @@ export function readExpectation(text: string, signed: SignedText, { isAsked = fa
 function readEqual([, subject = '', verb = '', value = '']: RegExpExecArray, signed: SignedText): Step[] {
   const isNot = /not$/i.test(verb);
   const second = /^(.+?)\s+and\s+((?:the\s+)?[^,]+?\s(?:is|are|shows?|equals?)\s.+)$/i.exec(value);
-  const first = toSee(subject, signed, { value: `${isNot ? 'not ' : ''}${second?.[1] ?? value}` });
+  const said = second?.[1] ?? value;
+  const bound = BOUND.exec(said);
+  const check = isNot
+    ? 'not showing'
+    : bound
+      ? BOUNDS[bound[1]!.toLowerCase()]
+      : /^(?:contains?|includes?)$/i.test(verb)
+        ? 'containing'
+        : undefined;
+  const first = toSee(subject, signed, { value: bound && !isNot ? said.slice(bound[0].length) : said, check });
   const more = second?.[2] === undefined ? [] : (readExpectation(second[2], signed) ?? []);
   return [first, ...more];
 }
 
+/** “The total is at least 5”: no text that the screen shows, but a bound. */
+const BOUND = /^(at least|no less than|not less than|at most|no more than|not more than)\s+(?=\S)/i;
+const BOUNDS: Readonly<Record<string, StepCheck>> = {
+  ...{ 'at least': 'at least', 'no less than': 'at least', 'not less than': 'at least' },
+  ...{ 'at most': 'at most', 'no more than': 'at most', 'not more than': 'at most' },
+};
+
 interface Seen {
   readonly value?: string | undefined;
+  readonly check?: StepCheck | undefined;
   readonly within?: string | undefined;
 }
 
-function toSee(target: string, signed: SignedText, { value, within }: Seen): Step {
+function toSee(target: string, signed: SignedText, { value, check, within }: Seen): Step {
   return {
     ...{ do: 'see', target: toName(target, signed) },
     ...(value === undefined ? {} : { value: hasSign(value) ? toValue(value, signed) : value.trim() }),
+    ...(check === undefined ? {} : { check }),
     ...(within === undefined ? {} : { within: toPlace(within, signed) }),
   };
 }

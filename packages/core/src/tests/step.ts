@@ -1,3 +1,6 @@
+import type { StepCheck } from './step-checks.ts';
+import { getCheckFacts, MOST_SECONDS } from './step-checks.ts';
+
 interface StepActionFacts {
   /** How it is printed, in tables and at the head of a sentence. */
   readonly word: string;
@@ -40,6 +43,10 @@ export interface Step {
   readonly beside?: string | undefined;
   /** A template (values/template.ts). */
   readonly value?: string | undefined;
+  /** Of *see* and *wait*: what is said of the thing; left out, that it is there, or shows the value. */
+  readonly check?: StepCheck | undefined;
+  /** Of *see* and *wait*: how long it may take until it holds. */
+  readonly seconds?: number | undefined;
   /** What you should see afterwards; a template too. */
   readonly expect?: string | undefined;
   /** The name under which what is seen is kept and handed on. */
@@ -64,6 +71,13 @@ function toKeptName(text: string | undefined): string {
   return text === undefined ? '' : foldSpace(text.replace(/[{}]/g, ''));
 }
 
+/** A check that compares needs something to compare with; one that does not has no value. */
+function normalizeCheck({ check, seconds }: Step, kept: { -readonly [Key in keyof Step]: Step[Key] }): void {
+  if (check !== undefined && (kept.value !== undefined || !getCheckFacts(check).takesValue)) kept.check = check;
+  if (kept.check !== undefined && !getCheckFacts(kept.check).takesValue) delete kept.value;
+  if (seconds !== undefined && Number.isInteger(seconds) && seconds > 0) kept.seconds = Math.min(seconds, MOST_SECONDS);
+}
+
 /**
  * The one form of a step: white space folded, empty parts left out, `optional` only when true, a kept name without
  * braces; what a *keep* step reads is kept under its own name unless another is given.
@@ -79,5 +93,6 @@ export function normalizeStep(step: Step): Step {
   const keepAs = toKeptName(step.keepAs) || (step.do === 'keep' ? toKeptName(step.target) : '');
   if (keepAs !== '') kept.keepAs = keepAs;
   if (step.optional) kept.optional = true;
+  if (step.do === 'see' || step.do === 'wait') normalizeCheck(step, kept);
   return kept;
 }

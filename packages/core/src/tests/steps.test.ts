@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { deriveInterface } from './interface.ts';
 import { parseStep } from './parse-step.ts';
 import { printStep } from './print-step.ts';
+import { STEP_CHECKS } from './step-checks.ts';
 import { findAction } from './step-verbs.ts';
 import type { Step } from './step.ts';
 import { normalizeStep, STEP_ACTIONS } from './step.ts';
@@ -20,6 +21,8 @@ const anyStep: fc.Arbitrary<Step> = fc
       keepAs: word,
       optional: fc.boolean(),
       as: word,
+      check: fc.constantFrom(...STEP_CHECKS),
+      seconds: fc.integer({ min: 1, max: 600 }),
     },
     { requiredKeys: ['do', 'target'] },
   )

@@ -1,3 +1,4 @@
+import { STEP_CHECKS } from '@kindred-baton/core/tests/step-checks';
 /** The sheets and columns of an import workbook. docs/import.md and the template follow from this table. */
 interface ColumnLayout {
   readonly heading: string;
@@ -49,6 +50,8 @@ export const SHEET_LAYOUTS = {
       { heading: 'In', says: 'The part of the screen that holds it.' },
       { heading: 'Beside', says: 'What stands next to it.' },
       { heading: 'With', says: 'The value; {name} for one that comes in or was kept.' },
+      { heading: 'Check', says: `Of see and wait, instead of showing the value: ${STEP_CHECKS.join(', ')}.` },
+      { heading: 'Seconds', says: 'Of see and wait: how long it may take until it holds.' },
       { heading: 'You should see', says: 'The expected result.' },
       { heading: 'Keep as', says: 'The name under which the value is kept and handed on.' },
       { heading: 'Optional', says: 'yes when the step may be left out.' },

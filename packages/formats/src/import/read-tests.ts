@@ -3,6 +3,7 @@ import type { ImportProblem } from '@kindred-baton/core/tables/place';
 import { parseStep } from '@kindred-baton/core/tests/parse-step';
 import { findAction } from '@kindred-baton/core/tests/step-verbs';
 import { normalizeStep } from '@kindred-baton/core/tests/step';
+import { STEP_CHECKS } from '@kindred-baton/core/tests/step-checks';
 import type { Step } from '@kindred-baton/core/tests/step';
 import type { Part } from './read-cells.ts';
 import { createRowReader } from './read-cells.ts';
@@ -28,7 +29,7 @@ export function readTestRows(rows: readonly TableRow[]): Part<ImportedTest> {
   return { items, problems };
 }
 
-const STEP_COLUMNS = ['Do', 'On', 'In', 'Beside', 'With', 'You should see', 'Keep as'];
+const STEP_COLUMNS = ['Do', 'On', 'In', 'Beside', 'With', 'Check', 'Seconds', 'You should see', 'Keep as'];
 
 function readStep(row: TableRow, problems: ImportProblem[]): ImportedStep[] {
   const read = createRowReader(row, problems);
@@ -57,6 +58,10 @@ function readStepCells(row: TableRow, read: Reader): Step | undefined {
   const action = findAction(word);
   if (word !== '' && !action) read.fail('Do', `“${word}” is not something a step does. Known: go, fill, pick, press, see, keep, wait.`);
   const target = read.required('On');
+  const said = row.text('Check').trim().toLowerCase();
+  const check = STEP_CHECKS.find((one) => one === said);
+  if (said !== '' && !check) read.fail('Check', `“${said}” is not something that is checked. Known: ${STEP_CHECKS.join(', ')}.`);
+  const seconds = read.wholeNumber('Seconds') ?? undefined;
   if (!action || target === '') return undefined;
   return normalizeStep({
     do: action,
@@ -64,6 +69,8 @@ function readStepCells(row: TableRow, read: Reader): Step | undefined {
     within: row.text('In'),
     beside: row.text('Beside'),
     value: row.text('With'),
+    check,
+    seconds,
     expect: row.text('You should see'),
     keepAs: row.text('Keep as'),
     optional: read.yesNo('Optional') ?? false,

@@ -1,3 +1,4 @@
+import { getCheckFacts, MOST_SECONDS, STEP_CHECKS } from '@kindred-baton/core/tests/step-checks';
 import type { Step } from '@kindred-baton/core/tests/step';
 import Copy from 'lucide-react/icons/copy';
 import Trash2 from 'lucide-react/icons/trash-2';
@@ -17,7 +18,7 @@ const PARTS = [
   { key: 'as', label: 'As (persona)' },
 ] as const;
 
-/** What a step seldom says: where the thing is, who does it, whether it may be left out. */
+/** What a step seldom says: where the thing is, who does it, what is checked otherwise, whether it may be left out. */
 export function StepMore({ step, personas, onChange, onDuplicate, onRemove }: StepMoreProps) {
   const list = useId();
   return (
@@ -35,6 +36,7 @@ export function StepMore({ step, personas, onChange, onDuplicate, onRemove }: St
               />
             </label>
           ))}
+          {(step.do === 'see' || step.do === 'wait') && <CheckFields step={step} onChange={onChange} />}
           <datalist id={list}>
             {personas.map((name) => (
               <option key={name} value={name} />
@@ -58,4 +60,41 @@ export function StepMore({ step, personas, onChange, onDuplicate, onRemove }: St
       </td>
     </tr>
   );
+}
+
+/** What is said of the thing, and how long it may take until it holds. */
+function CheckFields({ step, onChange }: Pick<StepMoreProps, 'step' | 'onChange'>) {
+  return (
+    <>
+      <label className="text-[13px]">
+        Check
+        <select
+          className="field mt-0.5"
+          value={step.check ?? ''}
+          onChange={(event) => onChange({ check: STEP_CHECKS.find((check) => check === event.target.value) })}
+        >
+          <option value="">{step.value ? 'shows' : 'is there'}</option>
+          {STEP_CHECKS.map((check) => (
+            <option key={check} value={check}>
+              {getCheckFacts(check).label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="text-[13px]">
+        Within, seconds
+        <input
+          className="field mt-0.5 w-[90px]"
+          inputMode="numeric"
+          value={step.seconds ?? ''}
+          onChange={(event) => onChange({ seconds: toSeconds(event.target.value) })}
+        />
+      </label>
+    </>
+  );
+}
+
+function toSeconds(typed: string): number | undefined {
+  const seconds = Number(typed.replace(/\D/g, ''));
+  return seconds > 0 ? Math.min(seconds, MOST_SECONDS) : undefined;
 }

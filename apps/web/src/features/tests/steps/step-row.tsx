@@ -1,3 +1,4 @@
+import { getCheckFacts } from '@kindred-baton/core/tests/step-checks';
 import { STEP_ACTIONS, getActionFacts } from '@kindred-baton/core/tests/step';
 import type { Step, StepAction } from '@kindred-baton/core/tests/step';
 import Ellipsis from 'lucide-react/icons/ellipsis';
@@ -137,7 +138,9 @@ export function ReadStepRow({ step, index }: { readonly step: Step; readonly ind
         {step.optional && <span className="tag ml-2">may be left out</span>}
       </td>
       <td>
+        {step.check !== undefined && <span className="text-soft">{getCheckFacts(step.check).label} </span>}
         <TemplateText template={step.value ?? ''} />
+        {step.seconds !== undefined && <span className="text-soft"> within {step.seconds} s</span>}
       </td>
       <td className="text-[13px]">
         <TemplateText template={step.expect ?? ''} isPlain />
@@ -149,15 +152,16 @@ export function ReadStepRow({ step, index }: { readonly step: Step; readonly ind
 
 /** Where the thing stands, who does it, and what is wrong, under its name. */
 function StepRemarks({ step, problem }: Pick<StepRowProps, 'step' | 'problem'>) {
+  const remarks = [
+    step.within && `in ${step.within}`,
+    step.beside && `beside ${step.beside}`,
+    step.as && `as ${step.as}`,
+    step.check && getCheckFacts(step.check).label,
+    step.seconds && `within ${step.seconds} s`,
+  ].filter(Boolean);
   return (
     <>
-      {(step.within ?? step.beside ?? step.as) !== undefined && (
-        <span className="block px-2 text-[13px] text-soft">
-          {[step.within && `in ${step.within}`, step.beside && `beside ${step.beside}`, step.as && `as ${step.as}`]
-            .filter(Boolean)
-            .join(' · ')}
-        </span>
-      )}
+      {remarks.length > 0 && <span className="block px-2 text-[13px] text-soft">{remarks.join(' · ')}</span>}
       {step.optional && <span className="tag mx-2">may be left out</span>}
       {problem !== undefined && <span className="block px-2 text-[13px] font-semibold text-failed">{problem}</span>}
     </>

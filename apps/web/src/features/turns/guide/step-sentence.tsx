@@ -20,12 +20,14 @@ export function StepSentence({ step, handed }: { readonly step: Step; readonly h
       )}
       {step.within !== undefined && <> in {step.within}</>}
       {step.beside !== undefined && <>, beside {step.beside}</>}
+      {step.check !== undefined && <>, {step.check}</>}
       {step.value !== undefined && (
         <>
           {' '}
-          {getActionFacts(step.do).valueWord} {nameValue(step.value, handed)}
+          {step.check === undefined && getActionFacts(step.do).valueWord} {nameValue(step.value, handed)}
         </>
       )}
+      {step.seconds !== undefined && <>, within {step.seconds} seconds</>}
     </h2>
   );
 }
