@@ -6,6 +6,7 @@ export const MEDIA_TYPES = {
   reqif: 'application/xml; charset=utf-8',
   feature: 'text/plain; charset=utf-8',
   md: 'text/markdown; charset=utf-8',
+  mjs: 'text/javascript; charset=utf-8',
   html: 'text/html; charset=utf-8',
   pdf: 'application/pdf',
   zip: 'application/zip',

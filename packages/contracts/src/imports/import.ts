@@ -135,7 +135,7 @@ const testChangesSchema = z.object({
 });
 
 export const testImportPreviewSchema = importHeadSchema.extend({
-  format: z.enum(['table', 'Gherkin']),
+  format: z.enum(['table', 'Gherkin', 'recording']),
   columns: columnsSchema.nullable(),
   mapping: testMappingSchema.nullable(),
   ...testChangesSchema.shape,

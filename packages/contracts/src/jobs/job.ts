@@ -3,7 +3,7 @@ import { JOB_STATES } from '@kindred-baton/core/jobs/job';
 import { codeSchema, idSchema } from '../common.ts';
 
 /** The formats that tests are written in. */
-const TEST_FORMATS = ['xlsx', 'csv', 'feature', 'md', 'html', 'pdf'] as const;
+const TEST_FORMATS = ['xlsx', 'csv', 'feature', 'md', 'html', 'pdf', 'mjs', 'json'] as const;
 export type TestFormat = (typeof TEST_FORMATS)[number];
 
 const PAPERS = ['A4', 'Letter'] as const;

@@ -6,6 +6,8 @@ export interface ExportedTest extends StoredTest {
   readonly state: string;
   /** The names on the map, from the top. */
   readonly path: readonly string[];
+  /** Where its application stands, in the environment that is tested now; null: nobody has said. */
+  readonly address: string | null;
 }
 
 /** The inputs of a test's rows, in the order of its needs; what only rows name stands behind. */

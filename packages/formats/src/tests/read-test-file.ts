@@ -7,9 +7,10 @@ import { decodeText } from '../tables/read-csv.ts';
 import { readTables } from '../tables/read-tables.ts';
 import type { TableFile } from '../tables/text-tables.ts';
 import { readFeature } from './read-feature.ts';
+import { isRecording, readRecording } from './read-recording.ts';
 
 export interface TestFileReading {
-  readonly format: 'table' | 'Gherkin';
+  readonly format: 'table' | 'Gherkin' | 'recording';
   readonly entries: readonly TestEntry[];
   readonly problems: readonly ImportProblem[];
   readonly sheets: readonly string[];
@@ -30,7 +31,7 @@ export interface TestFileOptions {
 const FEATURE = /^\ufeff?(?:\s|#[^\n]*\n|@\S+(?=\s))*(?:Feature|Ability|Business Need|Rule)\s*:/;
 
 /**
- * Reads tests in plain language from XLSX, CSV or Gherkin. Sheets with data rows are found by their name or headings. Never throws: a file
+ * Reads tests in plain language from XLSX, CSV or Gherkin, and what a browser's recorder wrote. Sheets with data rows are found by their name or headings. Never throws: a file
  * that cannot be read is one problem.
  */
 export async function readTestFile(file: TableFile, { sheet, mapping, data }: TestFileOptions = {}): Promise<TestFileReading> {
@@ -44,6 +45,11 @@ export async function readTestFile(file: TableFile, { sheet, mapping, data }: Te
         : readFeature(text, file.name);
     return { format: 'Gherkin', ...addRows({ entries, problems }, rows), sheets: [], table: null, mapping: null, dataSheets: [] };
   }
+  if (text !== null && isRecording(text) && file.bytes.length <= MOST_FEATURE_BYTES)
+    return {
+      ...{ format: 'recording', ...addRows(readRecording(text, file.name), rows) },
+      ...{ sheets: [], table: null, mapping: null, dataSheets: [] },
+    };
   const tables = await readTables(file);
   if (!tables.ok) return nothing(file, tables.message);
   const steps = tables.tables.filter((table) => !isDataRowTable(table));

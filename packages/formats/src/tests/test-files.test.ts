@@ -45,6 +45,7 @@ const make = (code: string, more: Partial<ExportedTest> = {}): ExportedTest => (
     steps: STEPS,
     version: 2,
     state: 'agreed',
+    address: null,
     path: ['New supply', 'Quote'],
     gives: [{ name: 'Quote no.', type: 'text' }],
   },

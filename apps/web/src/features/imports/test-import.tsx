@@ -32,8 +32,8 @@ export function TestImport() {
       work={{ ...work, look: (chosen) => (setOptions(first), work.look(chosen, first)) }}
       title="Import tests"
       about={describe(preview)}
-      says="XLSX, CSV or Gherkin (.feature), up to 50 MB. One row a step, or one cell a sentence; ordinary English is understood."
-      accept=".xlsx,.csv,.tsv,.txt,.feature"
+      says="XLSX, CSV, Gherkin (.feature) or what a browser’s recorder wrote (.json), up to 50 MB. One row a step, or one cell a sentence; ordinary English is understood."
+      accept=".xlsx,.csv,.tsv,.txt,.feature,.json"
       isNothing={preview !== null && preview.counts.new + preview.counts.changed === 0}
       options={options}
       done={{ label: 'See them in the library', href: withScope(`${base}/tests`) }}

@@ -21,6 +21,8 @@ const CHOICES: readonly Choice[] = [
   { key: 'csv', format: 'csv', name: 'CSV, a row a step' },
   { key: 'feature', format: 'feature', name: 'Gherkin' },
   { key: 'md', format: 'md', name: 'Markdown' },
+  { key: 'mjs', format: 'mjs', name: 'Script for puppeteer-core (.mjs)' },
+  { key: 'json', format: 'json', name: 'Browser recording (JSON)' },
   { key: 'html', format: 'html', name: 'Printable document (HTML)' },
   { key: 'pdf', format: 'pdf', paper: 'A4', name: 'PDF, A4' },
   { key: 'pdf-letter', format: 'pdf', paper: 'Letter', name: 'PDF, Letter' },
