@@ -84,7 +84,7 @@ function CheckFields({ step, onChange }: Pick<StepMoreProps, 'step' | 'onChange'
       <label className="text-[13px]">
         Within, seconds
         <input
-          className="field mt-0.5 w-[90px]"
+          className="field mt-0.5 block w-[90px]"
           inputMode="numeric"
           value={step.seconds ?? ''}
           onChange={(event) => onChange({ seconds: toSeconds(event.target.value) })}
