@@ -107,10 +107,12 @@ ${parts.join('\n\n')}
 `;
 }
 
+const APPS = new Set(['web', 'runner', 'millrace', 'postbox']);
+
 /** Where an address in the docs stands: `core/x` is packages/core/src/x, `web/x` apps/web/src/x, and a name alone is somewhere. */
 const toPlaces = (address) => {
   const [house = '', ...rest] = address.split('/');
-  return [address, house === 'web' ? `apps/web/src/${rest.join('/')}` : `packages/${house}/src/${rest.join('/')}`];
+  return [address, `${APPS.has(house) ? 'apps' : 'packages'}/${house}/src/${rest.join('/')}`];
 };
 
 const PASSED_OVER = new Set(['node_modules', 'dist', '.astro']);

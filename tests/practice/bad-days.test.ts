@@ -20,7 +20,7 @@ const toSteps = (text: string) =>
 
 /** Pages of an application that nobody wrote for us, each with something that goes wrong in real ones. */
 const PAGES: Readonly<Record<string, string>> = {
-  '/': '<title>Odd</title><nav><a href="/twice">Twice</a> <a href="/late">Late</a> <a href="/asks">Asks</a> <a href="/away">Away</a> <a href="/tab">Tab</a> <a href="/never">Never</a> <a href="/right">Right</a></nav>',
+  '/': '<title>Odd</title><nav><a href="/twice">Twice</a> <a href="/late">Late</a> <a href="/asks">Asks</a> <a href="/away">Away</a> <a href="/tab">Tab</a> <a href="/never">Never</a> <a href="/right">Right</a> <a href="/many">Many</a> <a href="/file">File</a> <a href="/over">Over</a> <a href="/mask">Mask</a></nav>',
   '/twice':
     '<h2>Sender</h2><button onclick="said.textContent=1">Change</button><h2>Receiver</h2><button onclick="said.textContent=2">Change</button><p id=said></p><button hidden>Old act</button>',
   '/late':
@@ -30,6 +30,10 @@ const PAGES: Readonly<Record<string, string>> = {
   '/tab': '<a href="/twice" target="_blank">Open it</a>',
   '/never':
     '<p id=n>0</p><script>setInterval(()=>{n.textContent=+n.textContent+1;fetch("/tick")},40)</script><button onclick="document.body.append(\'Pressed\')">Press me</button>',
+  '/many': `<table><tr><th>Bill</th><th>Act</th></tr>${Array.from({ length: 5_000 }, (_, k) => `<tr><td>BL-${k}</td><td><button onclick="document.title=${k}; said.textContent='Pressed ${k}'">Open</button></td></tr>`).join('')}</table><p id=said></p>`,
+  '/over': '<button>Below</button><div style="position:fixed;inset:0;background:#fffc">We use biscuits</div>',
+  '/mask': '<label>Amount <input type=number></label>',
+  '/file': '<a download="bills.txt" href="data:text/plain,1">Take away</a>',
   '/right': '<html dir=rtl><label for=a>اسم العميل</label><input id=a><button onclick="document.body.append(a.value)">حفظ</button>',
 };
 
@@ -52,7 +56,7 @@ describe('a runner on a bad day', { timeout: 120_000 }, () => {
     await new Promise((resolve) => odd.close(resolve));
   });
 
-  const runOdd = async (text: string, patienceMs = 1_500) => {
+  const runOdd = async (text: string, patienceMs = 800) => {
     const session = await openSession(practice.host, { reach: createReach([address]) });
     const more = { session, patienceMs, applications: [{ name: 'Odd', address }], account: undefined };
     return practice.run(toSteps(text), {}, more).finally(() => session.close());
@@ -93,6 +97,26 @@ describe('a runner on a bad day', { timeout: 120_000 }, () => {
     expect(outcome).toBe('passed');
     expect(steps[1]?.tookMs).toBeLessThan(10_000);
     expect(told(await runOdd('Go to "Twice" in "Odd"\nSee "Change" counting "3"'))).toEqual(['failed', '2']);
+  });
+
+  it('says what lies over a button, and what a field does not take, and loses no word', async () => {
+    expect(told(await runOdd('Go to "Over" in "Odd"\nPress "Below"'))).toEqual([
+      'blocked',
+      '“Below” cannot be pressed: We use biscuits lies over it.',
+    ]);
+    expect(told(await runOdd('Go to "Mask" in "Odd"\nFill "Amount" with "twelve"'))).toEqual([
+      'blocked',
+      '“Amount” does not take “twelve”; it holds nothing.',
+    ]);
+  });
+
+  it('finds one of five thousand rows, and takes a file that comes as said', async () => {
+    const words = 'Go to "Many" in "Odd"\nPress "Open" beside "BL-4711". You should see: “Pressed 4711”';
+    expect(told(await runOdd(words, 20_000))).toEqual(['passed', '“Pressed 4711”']);
+    expect(told(await runOdd('Go to "File" in "Odd"\nPress "Take away". You should see: “bills.txt”', 4_000))).toEqual([
+      'passed',
+      '“bills.txt”',
+    ]);
   });
 
   it('takes a message box as said, and a question that no step answers as what blocks', async () => {

@@ -7,6 +7,9 @@ import type { BrowserHost } from '@kindred-baton/runner/browser/start-browser';
 import { openSession } from '@kindred-baton/runner/browser/open-session';
 import { createReach } from '@kindred-baton/runner/browser/reach';
 import { doTest } from '@kindred-baton/runner/drive/do-test';
+import type { Want } from '@kindred-baton/core/screens/find-element';
+import { findElement } from '@kindred-baton/core/screens/find-element';
+import { nameElement } from '@kindred-baton/core/screens/name-element';
 import { parseStep } from '@kindred-baton/core/tests/parse-step';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
@@ -15,6 +18,20 @@ const TYPES: Readonly<Record<string, string>> = {
   '.js': 'text/javascript',
   '.css': 'text/css',
   '.svg': 'image/svg+xml',
+};
+const PAGES = ['form.html', 'form_advanced.html', 'tables.html', 'settings.html', 'general_elements.html', 'invoice.html'];
+const WANTED: Readonly<Record<string, Want>> = {
+  ...{
+    button: 'press',
+    link: 'press',
+    tab: 'press',
+    checkbox: 'press',
+    radio: 'press',
+    textbox: 'field',
+    searchbox: 'field',
+    spinbutton: 'field',
+  },
+  combobox: 'choice',
 };
 const MODULES = path.join(process.cwd(), 'node_modules');
 
@@ -78,6 +95,63 @@ describe('a runner in foreign applications', { timeout: 120_000 }, () => {
          See "1 item left"`,
       ),
     ).toBe('passed');
+  });
+
+  it('names what can be pressed and filled on foreign pages so that the words find it and nothing else', async () => {
+    const session = await openSession(host, { reach: createReach([address]) });
+    const unnamed: string[] = [];
+    let all = 0;
+    let named = 0;
+    for (const page of PAGES) {
+      await session.tab().page.goto(`${address}/gentelella/dist/production/${page}`, { waitUntil: 'load' });
+      const capture = await session.tab().capture();
+      for (const element of capture.elements) {
+        const want = WANTED[element.role];
+        if (!want || !element.isVisible) continue;
+        all += 1;
+        const target = nameElement(capture, element, want);
+        if (!target) {
+          unnamed.push(`${page} ${element.role} “${element.name || element.label || element.text}”`);
+          continue;
+        }
+        named += 1;
+        const finding = findElement(capture, target);
+        expect([target, finding.kind === 'found' || finding.kind === 'fixed' ? finding.element.index : finding.kind]).toEqual([
+          target,
+          element.index,
+        ]);
+      }
+    }
+    await session.close();
+    expect(all).toBeGreaterThan(400);
+    if (process.env['SHOW']) process.stdout.write(`${named} of ${all}\n${unnamed.slice(0, 40).join('\n')}\n`);
+    expect(named / all).toBeGreaterThan(0.7);
+  });
+
+  it('gives the names that the browser itself gives (its accessibility tree)', async () => {
+    const session = await openSession(host, { reach: createReach([address]) });
+    const { page, cdp } = session.tab();
+    const different: string[] = [];
+    let compared = 0;
+    for (const name of PAGES) {
+      await page.goto(`${address}/gentelella/dist/production/${name}`, { waitUntil: 'load' });
+      const { nodes } = await cdp.send('Accessibility.getFullAXTree');
+      const nameOf = new Map(
+        nodes.flatMap((node) =>
+          node.backendDOMNodeId === undefined || node.ignored ? [] : [[node.backendDOMNodeId, String(node.name?.value ?? '')]],
+        ),
+      );
+      for (const element of (await session.tab().capture()).elements) {
+        const theirs = nameOf.get(element.handle);
+        if (!WANTED[element.role] || theirs === undefined) continue;
+        compared += 1;
+        if (element.name !== theirs.replace(/\s+/g, ' ').trim()) different.push(`${name} ${element.role}: “${element.name}”, “${theirs}”`);
+      }
+    }
+    await session.close();
+    expect(compared).toBeGreaterThan(400);
+    if (process.env['SHOW']) process.stdout.write(`${different.length} of ${compared}\n${different.slice(0, 40).join('\n')}\n`);
+    expect(different.length / compared).toBeLessThan(0.02);
   });
 
   it('fills a form and reads a table', async () => {

@@ -2,7 +2,7 @@ import type { Hono } from 'hono';
 import { html } from 'hono/html';
 import type { Pool } from 'pg';
 import type { Environment, EnvironmentChange } from './data/environments.ts';
-import { changeEnvironment, findEnvironment, listEnvironments } from './data/environments.ts';
+import { changeEnvironment, findEnvironment, listEnvironments, setTakenOver } from './data/environments.ts';
 import { layBase } from './data/lay-base.ts';
 import { dropSchema } from './data/records.ts';
 import type { Markup } from './draw/page.ts';
@@ -30,6 +30,7 @@ export function addDeployments(app: Hono, pool: Pool, sessions: Sessions): void 
     if (asked['dataAnew'] === true) {
       await dropSchema(pool, environment.name);
       await layBase(pool, environment.name);
+      await setTakenOver(pool, environment.name, '');
     }
     await changeEnvironment(pool, environment, change);
     if (asked['endSessions'] === true || (change.release !== undefined && change.release !== environment.release))

@@ -30,7 +30,7 @@ try {
     const started = Date.now();
     const laid = await seedDemo(store, await hashPassword(process.env['KINDRED_BATON_DEMO_PASSWORD'] ?? 'pass-the-baton'));
     if (practice) await pointDemo(store, practice);
-    if (laid && practice) await handOver(practice);
+    if (practice) await handOver(practice);
     if (laid) process.stdout.write(`The demo programme is laid (${((Date.now() - started) / 1_000).toFixed(1)} s).\n`);
   }
 } finally {

@@ -24,7 +24,7 @@ export const ENVIRONMENT_NAMES = FIRST.map(({ name }) => name);
 export async function layEnvironments(pool: Pool): Promise<void> {
   await pool.query(`create table if not exists public.environments (
     name text primary key, release text not null, faults text[] not null, slow_ms integer not null default 0,
-    is_down boolean not null default false, deployed_at timestamptz not null default now())`);
+    is_down boolean not null default false, deployed_at timestamptz not null default now(), taken_over text not null default '')`);
   for (const { name, release, faults } of FIRST)
     await pool.query('insert into public.environments (name, release, faults) values ($1, $2, $3) on conflict do nothing', [
       name,
@@ -63,3 +63,12 @@ export async function changeEnvironment(pool: Pool, { name, ...now }: Environmen
     [name, next.release, [...next.faults], next.slowMs, next.isDown],
   );
 }
+
+/** What was taken over from the old systems last, by its digest; `` for nothing. */
+export async function getTakenOver(pool: Pool, name: string): Promise<string> {
+  const { rows } = await pool.query<{ taken: string }>('select taken_over as taken from public.environments where name = $1', [name]);
+  return rows[0]?.taken ?? '';
+}
+
+export const setTakenOver = (pool: Pool, name: string, digest: string) =>
+  pool.query('update public.environments set taken_over = $2 where name = $1', [name, digest]);

@@ -83,6 +83,9 @@ class MillScreen extends HTMLElement {
     if (asked !== this.asked) return undefined;
     const { view, desk } = await answer.json();
     this.desk = desk;
+    // What was said stays while a value is still coming.
+    if (event === 'again' && !view.message) Object.assign(view, this.said);
+    this.said = { message: view.message, isRefused: view.isRefused };
     this.draw(view);
     if (view.isComing) setTimeout(() => asked === this.asked && void this.send('again'), 400);
     return undefined;

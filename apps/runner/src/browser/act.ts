@@ -6,29 +6,54 @@ import type { Tab } from './open-tab.ts';
 /** Something in the browser that kept an act from being done, as a sentence. */
 export class CannotAct extends Error {}
 
-/** Presses the middle of what is seen of an element, as a mouse does. */
-export async function pressElement({ page, cdp }: Tab, { handle, name, text }: ScreenElement): Promise<void> {
-  await cdp.send('DOM.scrollIntoViewIfNeeded', { backendNodeId: handle }).catch(() => undefined);
-  const { quads } = await cdp.send('DOM.getContentQuads', { backendNodeId: handle }).catch(() => ({ quads: [] }));
+const TRIES = 20;
+const PAUSE_MS = 100;
+
+/** Presses the middle of what is seen of an element, as a mouse does; what lies over it is waited for, and said where it stays. */
+export async function pressElement(tab: Tab, element: ScreenElement): Promise<void> {
+  const { page, cdp } = tab;
+  await scrollTo(tab, element);
+  let over: unknown = null;
+  for (let tries = 0; tries < TRIES; tries += 1) {
+    over = await callOn(tab, element, WHAT_IS_OVER);
+    if (over === null) break;
+    await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
+  }
+  if (over !== null)
+    throw new CannotAct(`“${element.name || element.text}” cannot be pressed: ${String(over) || 'something'} lies over it.`);
+  const { quads } = await cdp.send('DOM.getContentQuads', { backendNodeId: element.handle }).catch(() => ({ quads: [] }));
   const quad = quads[0];
-  if (!quad) throw new CannotAct(`“${name || text}” went away before it could be pressed.`);
+  if (!quad) throw new CannotAct(`“${element.name || element.text}” went away before it could be pressed.`);
   const [x1 = 0, y1 = 0, , , x2 = 0, y2 = 0] = quad;
   await page.mouse.click((x1 + x2) / 2, (y1 + y2) / 2);
 }
 
-/** Puts a value into a field as typing does, and leaves the field, so that the application takes notice. */
+/** What has no place of its own cannot be scrolled to; the act that follows says what is wrong with it. */
+const scrollTo = ({ cdp }: Tab, { handle }: ScreenElement) =>
+  cdp.send('DOM.scrollIntoViewIfNeeded', { backendNodeId: handle }).catch(() => undefined);
+
+/** Puts a value into a field as typing does, and leaves the field, so that the application takes notice. A field that does not take it is said. */
 export async function fillElement(tab: Tab, element: ScreenElement, value: string): Promise<void> {
   if (element.role === 'combobox' && element.options.length > 0) return pickOption(tab, element, value);
   if (SET_BY_VALUE.has(element.kind)) return setValue(tab, element, value);
   const { cdp, page } = tab;
-  await cdp.send('DOM.scrollIntoViewIfNeeded', { backendNodeId: element.handle }).catch(() => undefined);
+  await scrollTo(tab, element);
+  // What cannot be given the focus takes it when it is pressed.
   await cdp.send('DOM.focus', { backendNodeId: element.handle }).catch(() => pressElement(tab, element));
   await callOn(tab, element, SELECT_ALL);
   if (value === '') await page.keyboard.press('Delete');
   else await cdp.send('Input.insertText', { text: value });
+  const holds = String((await callOn(tab, element, READ)) ?? '');
+  if (toSigns(holds) !== toSigns(value) && !element.isSecret)
+    throw new CannotAct(
+      `“${element.name || element.label}” does not take “${value}”; it holds ${holds === '' ? 'nothing' : `“${holds}”`}.`,
+    );
   await page.keyboard.press('Tab');
   filled.set(tab, element.handle);
 }
+
+/** Masks put signs of their own between what is typed. */
+const toSigns = (text: string) => text.replace(/[^\p{L}\p{N}]/gu, '').toLowerCase();
 
 /** The field that was filled last: a key that is pressed next goes there. */
 const filled = new WeakMap<Tab, number>();
@@ -82,6 +107,15 @@ export async function pickOption(tab: Tab, element: ScreenElement, value: string
 const SELECT_ALL = `function () {
   if (typeof this.select === 'function') this.select();
   else this.ownerDocument.getSelection()?.selectAllChildren(this);
+}`;
+const READ = `function () { return 'value' in this ? this.value : this.textContent; }`;
+/** Null where a press would meet the element; else the words of what it would meet. */
+const WHAT_IS_OVER = `function () {
+  const { left, top, width, height } = this.getBoundingClientRect();
+  const met = this.getRootNode().elementFromPoint?.(left + width / 2, top + height / 2);
+  if (!met || met === this || this.contains(met) || met.contains(this) || met.closest('label')?.control === this) return null;
+  if (this.closest('label')?.contains(met)) return null;
+  return (met.innerText || met.getAttribute('aria-label') || met.tagName.toLowerCase()).trim().slice(0, 60);
 }`;
 const CHOOSE = `function (at) {
   const option = this.options[at];

@@ -24,18 +24,26 @@ export interface Session {
 }
 
 /** A profile of its own, empty, in a browser; it reaches nothing but what it is allowed to. Closing it leaves nothing behind. */
-export async function openSession({ browser, filesFolder }: BrowserHost, { reach }: { readonly reach: Reach }): Promise<Session> {
-  const profile = await browser.createBrowserContext({ downloadBehavior: { policy: 'allow', downloadPath: filesFolder } });
+export async function openSession({ browser, whole, filesFolder }: BrowserHost, { reach }: { readonly reach: Reach }): Promise<Session> {
+  const profile = await browser.createBrowserContext();
   const said: Said[] = [];
   const refused: string[] = [];
   const tabs: Tab[] = [];
   let isCrashed = false;
   const onGone = () => (isCrashed = true);
   browser.on('disconnected', onGone);
+  await whole.send('Browser.setDownloadBehavior', {
+    ...{ behavior: 'allow', downloadPath: filesFolder, eventsEnabled: true },
+    ...(profile.id === undefined ? {} : { browserContextId: profile.id }),
+  });
+  // All sessions of a browser hear of every file; their own come from their own pages.
+  const onFile = ({ frameId, suggestedFilename }: { readonly frameId: string; readonly suggestedFilename: string }) => {
+    if (tabs.some((tab) => tab.frameId === frameId)) said.push({ kind: 'file', words: suggestedFilename });
+  };
+  whole.on('Browser.downloadWillBegin', onFile);
   const take = async (page: Page) => {
     const tab = await openTab(page, { reach, onRefused: (address) => refused.push(address) });
     tabs.push(tab);
-    tab.cdp.on('Page.downloadWillBegin', ({ suggestedFilename }) => said.push({ kind: 'file', words: suggestedFilename }));
     page.on('dialog', (dialog) => {
       const isQuestion = dialog.type() === 'confirm' || dialog.type() === 'prompt';
       if (dialog.type() !== 'beforeunload') said.push({ kind: isQuestion ? 'question' : 'alert', words: dialog.message() });
@@ -59,6 +67,7 @@ export async function openSession({ browser, filesFolder }: BrowserHost, { reach
     close: async () => {
       browser.off('disconnected', onGone);
       // A browser that has ended has nothing left to close.
+      whole.off('Browser.downloadWillBegin', onFile);
       if (browser.connected) await profile.close();
     },
   };

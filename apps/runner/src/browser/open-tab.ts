@@ -7,6 +7,8 @@ import type { Reach } from './reach.ts';
 export interface Tab {
   readonly page: Page;
   readonly cdp: CDPSession;
+  /** By which the browser knows its page. */
+  readonly frameId: string;
   /** The screen as it is now, as data. */
   readonly capture: () => Promise<Capture>;
   /** Waits until the page has answered what was done to it: what it asked for is there, or so long. */
@@ -32,8 +34,9 @@ export async function openTab(page: Page, { reach, onRefused }: TabOptions): Pro
     answer.catch(() => undefined);
   });
   await Promise.all([cdp.send('Fetch.enable', { patterns: [{ urlPattern: '*' }] }), cdp.send('DOM.enable')]);
+  const { frameTree } = await cdp.send('Page.getFrameTree');
   return {
-    ...{ page, cdp },
+    ...{ page, cdp, frameId: frameTree.frame.id },
     capture: async () => {
       const snapshot = await cdp.send('DOMSnapshot.captureSnapshot', { computedStyles: [...SNAPSHOT_STYLES], includeDOMRects: false });
       const { nodes, ...about } = readSnapshot(snapshot);

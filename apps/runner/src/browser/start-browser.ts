@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { Browser } from 'puppeteer-core';
+import type { Browser, CDPSession } from 'puppeteer-core';
 import puppeteer from 'puppeteer-core';
 
 const ARGS = [
@@ -23,6 +23,8 @@ const VIEWPORT = { width: 1280, height: 800 };
 /** A browser of a runner; each attempt has a profile of its own in it. */
 export interface BrowserHost {
   readonly browser: Browser;
+  /** The browser as a whole: files that are taken away are heard of here. */
+  readonly whole: CDPSession;
   /** Where files that are taken away come to. */
   readonly filesFolder: string;
   readonly close: () => Promise<void>;
@@ -37,8 +39,9 @@ export async function startBrowser(executablePath: string): Promise<BrowserHost>
     await drop();
     throw error;
   });
+  const whole = await browser.target().createCDPSession();
   return {
-    browser,
+    ...{ browser, whole },
     filesFolder: path.join(folder, 'files'),
     close: async () => {
       if (browser.connected) await browser.close();

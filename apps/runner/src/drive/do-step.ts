@@ -32,15 +32,15 @@ export interface StepContext {
   readonly patienceMs: number;
 }
 
-type Came = Omit<StepReport, 'index' | 'tookMs'>;
 /** Whether a screen asks for a password. */
 export const isSignInAsked = ({ elements }: Capture): boolean => elements.some(({ isSecret, isVisible }) => isSecret && isVisible);
 
+type Came = Omit<StepReport, 'index' | 'tookMs'>;
 const PLAIN = { expected: '', actual: '', left: '', note: '', kept: {}, place: null } as const;
 
 /** Does one step as its words say, and looks for what should be seen. What goes wrong is a sentence; nothing is thrown but faults of our own. */
 export async function doStep(step: Step, context: StepContext): Promise<Came> {
-  const missing = [step.value, step.expect].flatMap((text) =>
+  const missing = [step.target, step.within, step.beside, step.value, step.expect].flatMap((text) =>
     text === undefined ? [] : findTemplateNames(text).filter((name) => context.source.valueOf(name) === undefined),
   );
   if (missing.length > 0) return { ...PLAIN, outcome: 'blocked', note: `There is no value for ${missing.join(', ')}.` };

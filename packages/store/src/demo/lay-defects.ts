@@ -24,7 +24,7 @@ export async function layDefects(tools: DemoTools, laid: LaidProgramme, cycleId:
   const found = DEFECT_PLANS.flatMap((plan) => {
     const all = (byKey.get(plan.key) ?? []).sort((a, b) => finishedMs(a) - finishedMs(b));
     return all[0] ? [{ plan, all, first: all[0] }] : [];
-  }).sort((a, b) => finishedMs(a.first) - finishedMs(b.first));
+  });
   const rows = found.map(({ plan, first }, index) => ({
     ...toRow(tools, plan, first, first.attempt.versionId ? versionOf.get(first.attempt.versionId) : undefined),
     ...{ programmeId: laid.programmeId, cycleId, number: FIRST_NUMBER + index, code: `TQ-${FIRST_NUMBER + index}` },
