@@ -37,7 +37,7 @@ const PAGES: Readonly<Record<string, string>> = {
   '/right': '<html dir=rtl><label for=a>اسم العميل</label><input id=a><button onclick="document.body.append(a.value)">حفظ</button>',
 };
 
-describe('a runner on a bad day', { timeout: 120_000 }, () => {
+describe('a runner on a bad day', { timeout: 120_000, retry: 2 }, () => {
   let practice: Practice;
   const odd = createServer((request, response) => {
     const page = PAGES[request.url ?? ''];

@@ -45,7 +45,7 @@ const NAMES = [
   ...['District', 'Tariff', 'Total expected', 'Material', 'Quantity', 'Invoice amount', 'Plant', 'Interval', 'Hours run'],
 ];
 
-describe('the practice application', { timeout: 180_000 }, () => {
+describe('the practice application', { timeout: 180_000, retry: 2 }, () => {
   let practice: Practice;
   beforeAll(async () => {
     practice = await openPractice();

@@ -8,6 +8,16 @@ export class CannotAct extends Error {}
 
 const TRIES = 20;
 const PAUSE_MS = 100;
+const DELIVERED_MS = 3_000;
+
+/** A press that brings another page may take its own answer along with the page that goes: it is waited for, but not for ever. */
+async function deliver(input: Promise<unknown>): Promise<void> {
+  let limit: NodeJS.Timeout | undefined;
+  const patience = new Promise((resolve) => (limit = setTimeout(resolve, DELIVERED_MS)));
+  // What fails after that fails with the page; the next look says so.
+  await Promise.race([input, patience]).finally(() => clearTimeout(limit));
+  input.catch(() => undefined);
+}
 
 /** Presses the middle of what is seen of an element, as a mouse does; what lies over it is waited for, and said where it stays. */
 export async function pressElement(tab: Tab, element: ScreenElement): Promise<void> {
@@ -25,7 +35,7 @@ export async function pressElement(tab: Tab, element: ScreenElement): Promise<vo
   const quad = quads[0];
   if (!quad) throw new CannotAct(`“${element.name || element.text}” went away before it could be pressed.`);
   const [x1 = 0, y1 = 0, , , x2 = 0, y2 = 0] = quad;
-  await page.mouse.click((x1 + x2) / 2, (y1 + y2) / 2);
+  await deliver(page.mouse.click((x1 + x2) / 2, (y1 + y2) / 2));
 }
 
 /** What has no place of its own cannot be scrolled to; the act that follows says what is wrong with it. */
@@ -41,14 +51,14 @@ export async function fillElement(tab: Tab, element: ScreenElement, value: strin
   // What cannot be given the focus takes it when it is pressed.
   await cdp.send('DOM.focus', { backendNodeId: element.handle }).catch(() => pressElement(tab, element));
   await callOn(tab, element, SELECT_ALL);
-  if (value === '') await page.keyboard.press('Delete');
+  if (value === '') await deliver(page.keyboard.press('Delete'));
   else await cdp.send('Input.insertText', { text: value });
   const holds = String((await callOn(tab, element, READ)) ?? '');
   if (toSigns(holds) !== toSigns(value) && !element.isSecret)
     throw new CannotAct(
       `“${element.name || element.label}” does not take “${value}”; it holds ${holds === '' ? 'nothing' : `“${holds}”`}.`,
     );
-  await page.keyboard.press('Tab');
+  await deliver(page.keyboard.press('Tab'));
   filled.set(tab, element.handle);
 }
 
@@ -80,7 +90,7 @@ export async function pressKey(tab: Tab, key: KeyInput): Promise<void> {
   const field = filled.get(tab);
   // A field that is gone has lost the focus anyway.
   if (field !== undefined) await tab.cdp.send('DOM.focus', { backendNodeId: field }).catch(() => undefined);
-  await tab.page.keyboard.press(key);
+  await deliver(tab.page.keyboard.press(key));
 }
 
 /** Kinds whose parts are typed one by one, in an order that depends on the language of the browser. */

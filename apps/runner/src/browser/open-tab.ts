@@ -49,39 +49,59 @@ export async function openTab(page: Page, { reach, onRefused }: TabOptions): Pro
 /** Streams stay open for ever and are not waited for. */
 const NEVER_ENDING = new Set(['EventSource', 'WebSocket', 'Media', 'Ping']);
 
-/** What is asked for and has not been answered, and since when. */
-type Asked = ReadonlyMap<string, number>;
+/** What is asked for and has not been answered, and since when; the frames that are being replaced. */
+interface Asked {
+  readonly requests: ReadonlyMap<string, number>;
+  readonly frames: ReadonlySet<string>;
+}
 
 async function countRequests(cdp: CDPSession): Promise<Asked> {
-  const open = new Map<string, number>();
-  cdp.on('Network.requestWillBeSent', ({ requestId, type }) => !NEVER_ENDING.has(type ?? '') && open.set(requestId, Date.now()));
-  cdp.on('Network.loadingFinished', ({ requestId }) => open.delete(requestId));
-  cdp.on('Network.loadingFailed', ({ requestId }) => open.delete(requestId));
-  await cdp.send('Network.enable');
-  return open;
+  const requests = new Map<string, number>();
+  const frames = new Set<string>();
+  cdp.on('Network.requestWillBeSent', ({ requestId, type }) => !NEVER_ENDING.has(type ?? '') && requests.set(requestId, Date.now()));
+  cdp.on('Network.loadingFinished', ({ requestId }) => requests.delete(requestId));
+  cdp.on('Network.loadingFailed', ({ requestId }) => requests.delete(requestId));
+  cdp.on('Page.frameStartedLoading', ({ frameId }) => frames.add(frameId));
+  cdp.on('Page.frameStoppedLoading', ({ frameId }) => frames.delete(frameId));
+  cdp.on('Page.frameDetached', ({ frameId }) => frames.delete(frameId));
+  await Promise.all([cdp.send('Network.enable'), cdp.send('Page.enable')]);
+  return { requests, frames };
 }
 
 const PAUSE_MS = 8;
-/** An act shows in the next frames: a request begins, a form goes out. */
 const QUIET_MS = 24;
-/** What begins later than this after an act is not its answer: a page that asks again and again keeps nobody. */
+/** What begins later than this after the page has dealt with an act is not its answer: a page that asks again and again keeps nobody. */
 const ANSWER_BEGINS_MS = 80;
 
-async function waitQuiet(page: Page, asked: Asked, mostMs: number): Promise<void> {
-  const from = Date.now();
-  let quietSince = from;
-  while (Date.now() - from < mostMs) {
+async function waitQuiet(page: Page, { requests, frames }: Asked, mostMs: number): Promise<void> {
+  const end = Date.now() + mostMs;
+  await passThrough(page);
+  const answersUntil = Date.now() + ANSWER_BEGINS_MS;
+  let quietSince = Date.now();
+  while (Date.now() < end) {
     await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
-    const isWaiting = [...asked.values()].some((since) => since - from < ANSWER_BEGINS_MS);
+    const isWaiting = frames.size > 0 || [...requests.values()].some((since) => since < answersUntil);
     if (isWaiting) quietSince = Date.now();
-    else if (Date.now() - quietSince >= QUIET_MS && (await isLoaded(page))) return;
+    // Once more through the page: what an answer set off has begun by then.
+    else if (Date.now() - quietSince >= QUIET_MS && (await passThrough(page)) && frames.size === 0) return;
   }
 }
 
-/** Whether the document stands; while it is being replaced there is none to ask. */
-async function isLoaded(page: Page): Promise<boolean> {
+/**
+ * Goes once through the page's own queue, however busy the machine is: what an act set off has begun when it comes back. Answers whether the
+ * document stands; while it is being replaced there is none to ask.
+ */
+async function passThrough(page: Page): Promise<boolean> {
   try {
-    return (await page.evaluate(() => document.readyState)) !== 'loading';
+    return await page.evaluate(
+      () =>
+        new Promise<boolean>((resolve) => {
+          const done = () => resolve(document.readyState !== 'loading');
+          // A page that is not in front draws no frames.
+          const limit = setTimeout(done, 250);
+          requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => (clearTimeout(limit), done()), 0)));
+        }),
+    );
   } catch {
     return false;
   }

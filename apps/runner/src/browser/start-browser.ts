@@ -18,6 +18,8 @@ const ARGS = [
   '--font-render-hinting=none',
   '--disable-gpu',
 ];
+/** A browser that does not answer for so long is stuck. */
+const ANSWER_MS = 30_000;
 const VIEWPORT = { width: 1280, height: 800 };
 
 /** A browser of a runner; each attempt has a profile of its own in it. */
@@ -34,7 +36,13 @@ export interface BrowserHost {
 export async function startBrowser(executablePath: string): Promise<BrowserHost> {
   const folder = mkdtempSync(path.join(tmpdir(), 'kindred-baton-runner-'));
   const drop = () => rm(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
-  const started = puppeteer.launch({ executablePath, userDataDir: path.join(folder, 'profile'), args: ARGS, defaultViewport: VIEWPORT });
+  const started = puppeteer.launch({
+    executablePath,
+    userDataDir: path.join(folder, 'profile'),
+    args: ARGS,
+    defaultViewport: VIEWPORT,
+    protocolTimeout: ANSWER_MS,
+  });
   const browser = await started.catch(async (error: unknown) => {
     await drop();
     throw error;

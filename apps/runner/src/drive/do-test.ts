@@ -4,6 +4,7 @@ import type { WorkingCalendar } from '@kindred-baton/core/time/calendar';
 import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import { takePicture } from '../browser/take-picture.ts';
+import { ProtocolError, TimeoutError } from 'puppeteer-core';
 import type { Session } from '../browser/open-session.ts';
 import type { StepContext } from './do-step.ts';
 import { doStep } from './do-step.ts';
@@ -54,13 +55,16 @@ export async function doTest(session: Session, test: GivenTest, onStep: OnStep =
       actAs: (persona) => entrance.actAs(persona, context),
     };
     const came = await doStep(step, context).catch((error: unknown) => {
-      if (!session.isCrashed()) throw error;
+      const isStuck = error instanceof ProtocolError || error instanceof TimeoutError;
+      if (!session.isCrashed() && !isStuck) throw error;
       return {
         outcome: 'blocked' as const,
         expected: '',
         actual: '',
         left: '',
-        note: 'The browser ended in the middle of this step.',
+        note: session.isCrashed()
+          ? 'The browser ended in the middle of this step.'
+          : 'The browser did not answer in the middle of this step.',
         kept: {},
         place: null,
       };
