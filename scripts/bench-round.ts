@@ -244,6 +244,7 @@ async function insertBare(store: Store, lead: Actor, testers: readonly Tester[])
             note: '',
             recordedAt: at,
             wordId: randomUUID(),
+            byId: tester.personId as never,
           });
           await db.insert(history).values({
             programmeId: lead.programmeId,

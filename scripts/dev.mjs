@@ -13,7 +13,7 @@ const PORT = process.env.PORT ?? '4217';
 await runMain(async () => {
   installDependencies();
   const { openDatabase, prepareStore } = await import('./setup/store.mjs');
-  const { getSecret } = await import('./setup/secret.mjs');
+  const { getKeysFile, getSecret } = await import('./setup/secret.mjs');
   const letGo = claimFolder(PORT);
   const database = await openDatabase('kindred_baton');
   const postbox = process.env.SMTP_URL ? null : await openPostbox();
@@ -29,6 +29,7 @@ await runMain(async () => {
         ASTRO_TELEMETRY_DISABLED: '1',
         DATABASE_URL: database.url,
         KINDRED_BATON_SECRET: getSecret(),
+        KINDRED_BATON_KEYS: getKeysFile(),
         ...(postbox ? { SMTP_URL: postbox.smtpUrl } : {}),
         ...(chromium ? { CHROMIUM_PATH: chromium } : {}),
       },

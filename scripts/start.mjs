@@ -1,9 +1,11 @@
 /** npm start: all set-up, then the application. Ctrl C stops all that was started. */
 import { fork } from 'node:child_process';
+import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { claimFolder, requireFree } from './setup/claim-folder.mjs';
 import { isFree } from './setup/cluster.mjs';
 import { openMillrace } from './setup/millrace.mjs';
+import { openRunner, RUNNER_TOKEN_FILE } from './setup/runner.mjs';
 import { openPostbox } from './setup/postbox.mjs';
 import { findChromium } from './setup/debian.mjs';
 import { installDependencies } from './setup/dependencies.mjs';
@@ -19,11 +21,15 @@ await runMain(async () => {
   requireFree();
   installDependencies();
   const chromium = findChromium();
-  if (!chromium) say('Without Chromium tests are not written as PDF; all else works. Install it with: sudo apt-get install chromium');
-  const { buildWeb } = await import('./setup/build.mjs');
+  if (!chromium)
+    say(
+      'Without Chromium tests are not written as PDF, and no runner does turns; all else works. Install it with: sudo apt-get install chromium',
+    );
+  const { buildRunner, buildWeb } = await import('./setup/build.mjs');
   const { openDatabase, prepareStore } = await import('./setup/store.mjs');
-  const { getSecret } = await import('./setup/secret.mjs');
+  const { getKeysFile, getSecret } = await import('./setup/secret.mjs');
   buildWeb();
+  buildRunner();
   const letGo = claimFolder(PORT);
   const database = await openDatabase('kindred_baton').catch((error) => {
     letGo();
@@ -33,11 +39,15 @@ await runMain(async () => {
   let practice = null;
   try {
     practice = database.practiceUrl ? await openMillrace(database.practiceUrl) : null;
-    prepareStore(database.url, practice?.address);
+    const own = {
+      ...(practice ? { KINDRED_BATON_PRACTICE_ADDRESS: practice.address } : {}),
+      KINDRED_BATON_KEYS: getKeysFile(),
+    };
+    prepareStore(database.url, { ...own, KINDRED_BATON_RUNNER_TOKEN_FILE: RUNNER_TOKEN_FILE });
     const post = postbox ? { SMTP_URL: postbox.smtpUrl, postboxPage: postbox.pageUrl } : {};
     await serve({
       ...post,
-      ...(practice ? { KINDRED_BATON_PRACTICE_ADDRESS: practice.address } : {}),
+      ...own,
       DATABASE_URL: database.url,
       KINDRED_BATON_SECRET: getSecret(),
       ...(chromium ? { CHROMIUM_PATH: chromium } : {}),
@@ -57,9 +67,18 @@ function serve({ postboxPage, ...env }) {
       cwd: WEB,
       env: { ...process.env, ...env, PORT: String(PORT), NODE_ENV: 'production', LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' },
     });
-    server.on('message', () => greet(postboxPage, env.KINDRED_BATON_PRACTICE_ADDRESS));
+    let runner = null;
+    server.on('message', () => {
+      greet(postboxPage, env.KINDRED_BATON_PRACTICE_ADDRESS);
+      if (env.CHROMIUM_PATH && existsSync(RUNNER_TOKEN_FILE))
+        runner ??= openRunner(`http://127.0.0.1:${PORT}/brindlemere`, env.CHROMIUM_PATH);
+    });
     server.on('exit', (code) => (code === 0 ? resolve() : reject(new SetupError(`The server stopped (exit ${code}).`))));
-    const stop = () => server.kill('SIGTERM');
+    // The runner says that it ends while there is somebody to hear it.
+    const stop = async () => {
+      await runner?.stop();
+      server.kill('SIGTERM');
+    };
     process.on('SIGINT', stop);
     process.on('SIGTERM', stop);
   });

@@ -11,13 +11,14 @@ const CHECKS = ['check:format', 'check:lint', 'check:arrows', 'check:unused', 'c
 
 await runMain(async () => {
   installDependencies();
-  const { buildWeb } = await import('./setup/build.mjs');
+  const { buildRunner, buildWeb } = await import('./setup/build.mjs');
   const { startCluster } = await import('./setup/cluster.mjs');
   const chromium = requireChromium();
   requireXmllint();
   const readxl = requireReadxlExamples(path.join(DATA, 'readxl'));
   const failed = [];
   buildWeb();
+  buildRunner();
   const checks = (async () => {
     for (const check of CHECKS) if ((await runBeside('npm', ['run', '--silent', check], { cwd: ROOT })) !== 0) failed.push(check);
   })();

@@ -44,11 +44,11 @@ async function requireAnswer(url) {
 }
 
 /** Migrations, and the demo where the database is empty. */
-export function prepareStore(url, practiceAddress) {
+export function prepareStore(url, env = {}) {
   const script = path.join(ROOT, 'apps/web/scripts/prepare-store.ts');
   const prepared = tryRun(process.execPath, ['--import', 'tsx', script], {
     cwd: ROOT,
-    env: { ...process.env, DATABASE_URL: url, ...(practiceAddress ? { KINDRED_BATON_PRACTICE_ADDRESS: practiceAddress } : {}) },
+    env: { ...process.env, ...env, DATABASE_URL: url },
   });
   if (!prepared.ok)
     throw new SetupError(`The database at ${hidden(url)} cannot be prepared:\n${prepared.output.split('\n').slice(0, 12).join('\n')}`);

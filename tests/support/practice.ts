@@ -77,7 +77,7 @@ export async function openPractice(): Promise<Practice> {
             ...{ calendar: { workingDays: [1, 2, 3, 4, 5], holidays: [] }, patienceMs: PATIENCE_MS, pictures: 'none' },
             ...more,
           },
-          onStep,
+          onStep ? { onStep } : {},
         );
       } finally {
         if (!given) await session.close();

@@ -1,9 +1,12 @@
 /** Brings the database up to date and lays the demo where it is empty. Called by start.mjs; prints nothing when all is there. */
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { hashPassword } from 'better-auth/crypto';
 import { createStore } from '@kindred-baton/store/database';
+import { letDemoRunnersIn } from '@kindred-baton/store/demo/let-runners-in';
 import { listDemoCases } from '@kindred-baton/store/demo/list-demo-cases';
 import { pointDemo } from '@kindred-baton/store/demo/point-demo';
 import { seedDemo } from '@kindred-baton/store/demo/seed-demo';
+import { parseKeyRing, seal } from '@kindred-baton/store/secrets';
 import { migrateStore } from '@kindred-baton/store/migrate';
 
 const url = process.env['DATABASE_URL'];
@@ -24,6 +27,16 @@ async function handOver(address: string): Promise<void> {
   }
 }
 
+/** The runner of this machine gets its token once; who retires it starts the next with another folder. */
+async function letRunnersIn(): Promise<void> {
+  const [keys, file] = [process.env['KINDRED_BATON_KEYS'], process.env['KINDRED_BATON_RUNNER_TOKEN_FILE']];
+  if (!keys || !file) return;
+  const ring = parseKeyRing(readFileSync(keys, 'utf8'));
+  const known = existsSync(file) ? readFileSync(file, 'utf8') : '';
+  const token = await letDemoRunnersIn(store, { seal: (password, place) => seal(ring, password, place), token: known });
+  if (token !== undefined) writeFileSync(file, token, { mode: 0o600 });
+}
+
 try {
   await migrateStore(store);
   if (process.env['KINDRED_BATON_DEMO'] !== 'no') {
@@ -31,6 +44,7 @@ try {
     const laid = await seedDemo(store, await hashPassword(process.env['KINDRED_BATON_DEMO_PASSWORD'] ?? 'pass-the-baton'));
     if (practice) await pointDemo(store, practice);
     if (practice) await handOver(practice);
+    await letRunnersIn();
     if (laid) process.stdout.write(`The demo programme is laid (${((Date.now() - started) / 1_000).toFixed(1)} s).\n`);
   }
 } finally {

@@ -4,7 +4,9 @@ import { defineMiddleware } from 'astro:middleware';
 import { answerError, toAppError } from './server/answer-error.ts';
 import { getLog } from './server/log.ts';
 import { startPost } from './server/post.ts';
+import { findAskingRunner } from './server/which-runner.ts';
 import { findPerson, forgetPeople } from './server/who-asks.ts';
+import { watchRunners } from './server/watch-runners.ts';
 import { startWorker } from './server/worker.ts';
 
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
@@ -17,10 +19,14 @@ export const onRequest = defineMiddleware(async (context, next) => {
   locals.requestId = randomUUID();
   startWorker().catch((error: unknown) => getLog().error({ error }, 'the worker does not start'));
   startPost();
+  watchRunners();
   const isApi = url.pathname.startsWith('/api/');
   try {
-    if (!SAFE_METHODS.has(request.method)) requireOwnOrigin(request, url);
-    if (!PUBLIC.test(url.pathname)) {
+    const runner = isApi ? await findAskingRunner(request) : undefined;
+    if (runner) locals.runner = runner;
+    // A token is sent by its machine alone: no page of others makes a browser send it.
+    else if (!SAFE_METHODS.has(request.method)) requireOwnOrigin(request, url);
+    if (!runner && !PUBLIC.test(url.pathname)) {
       const personId = await findPerson(request);
       if (personId) locals.personId = personId;
       else if (isApi) throw new AppError('not signed in', 'Your session is over. Sign in again; what you typed is kept in this browser.');

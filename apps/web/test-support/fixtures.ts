@@ -52,10 +52,20 @@ export function makeTurn(more: Partial<TurnCard> = {}): TurnCard {
   };
 }
 
+/** What was said at a step, by Lea Marsh. */
+export const makeResult = (
+  stepIndex: number,
+  outcome: AttemptView['results'][number]['outcome'],
+  note = '',
+): AttemptView['results'][number] => ({
+  ...{ stepIndex, outcome, note, by: 'Lea Marsh', isByRunner: false, expected: '', actual: '', unlooked: '', tookMs: null },
+});
+
 export function makeAttempt(more: Partial<AttemptView> = {}): AttemptView {
   return {
     ...{ id: id('attempt-1'), number: 1, person: 'Lea Marsh', isMine: true, startedAt: AT, finishedAt: null, outcome: null, kept: {} },
     ...{ environment: 'Acceptance', browser: '', isFromSheet: false, results: [], evidence: [] },
+    ...{ isWithRunners: false, runner: null, seed: 'attempt-1', canContinue: false, isLeased: false },
     ...more,
   };
 }

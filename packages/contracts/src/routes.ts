@@ -9,6 +9,7 @@ import { personaRoutes } from './personas/routes.ts';
 import { programmeRoutes } from './programmes/routes.ts';
 import { progressRoutes } from './progress/routes.ts';
 import { requirementRoutes } from './requirements/routes.ts';
+import { runnerRoutes } from './runners/routes.ts';
 import { scenarioRoutes } from './scenarios/routes.ts';
 import { testRoutes } from './tests/routes.ts';
 import { turnRoutes } from './turns/routes.ts';
@@ -22,6 +23,7 @@ export const ROUTES = {
   ...scenarioRoutes,
   ...cycleRoutes,
   ...turnRoutes,
+  ...runnerRoutes,
   ...defectRoutes,
   ...progressRoutes,
   ...importRoutes,

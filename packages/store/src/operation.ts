@@ -18,6 +18,8 @@ export interface Context {
   readonly now: Date;
   /** Notes changes in the history, in this transaction. */
   readonly record: (changes: Change | readonly Change[]) => Promise<void>;
+  /** Open pages are told of these too, besides what the route says that it changes. */
+  readonly tell: (topics: readonly Topic[]) => void;
 }
 
 export interface Change {
@@ -52,17 +54,19 @@ export async function perform<Input, Output>(
     return await store.db.transaction(async (db) => {
       await enterProgramme(db, actor, operation.reach);
       const now = store.now();
+      const told = new Set(topics);
       const context: Context = {
         db,
         actor,
         now,
+        tell: (more) => more.forEach((topic) => told.add(topic)),
         record: async (changes) => {
           const rows = [changes].flat().map((change) => ({ programmeId: actor.programmeId, personId: actor.personId, at: now, ...change }));
           for (const piece of chunk(rows)) await db.insert(history).values(piece);
         },
       };
       const output = await operation.run(context, input);
-      if (topics.length > 0) await notify(db, actor.programmeId, topics);
+      if (told.size > 0) await notify(db, actor.programmeId, [...told]);
       return output;
     });
   } catch (error) {

@@ -3,12 +3,14 @@ import type { Tab } from './open-tab.ts';
 
 const QUALITY = 70;
 
-/** The screen as it is seen now, as JPEG, with the place that was used outlined; undefined where the page is gone. */
-export async function takePicture({ page, cdp }: Tab, place: Box | null): Promise<Uint8Array | undefined> {
+/** The screen as it is seen now, as JPEG, with the place that was used outlined and secrets that stand on it hidden; undefined where the page is gone. */
+export async function takePicture({ page, cdp }: Tab, place: Box | null, secrets: readonly string[] = []): Promise<Uint8Array | undefined> {
   try {
+    if (secrets.length > 0) await page.evaluate(hide, [...secrets]);
     if (place) await page.evaluate(mark, { ...place });
     const { data } = await cdp.send('Page.captureScreenshot', { format: 'jpeg', quality: QUALITY, optimizeForSpeed: true });
     if (place) await page.evaluate(unmark);
+    if (secrets.length > 0) await page.evaluate(unhide);
     return Buffer.from(data, 'base64');
   } catch {
     return undefined;
@@ -26,4 +28,36 @@ function mark({ x, y, width, height }: { x: number; y: number; width: number; he
 /** Runs in the page. */
 function unmark(): void {
   document.getElementById('kindred-baton-mark')?.remove();
+}
+
+/** Runs in the page: nothing that holds a secret is seen for as long as the picture takes. Frames and shadow roots too. */
+function hide(secrets: readonly string[]): void {
+  const holds = (text: string | null | undefined) => text !== null && text !== undefined && secrets.some((secret) => text.includes(secret));
+  const conceal = (element: Element | null) =>
+    element?.setAttribute('data-kindred-baton-hidden', (element as HTMLElement).style.visibility);
+  const walk = (root: Document | ShadowRoot) => {
+    for (const element of root.querySelectorAll('*')) {
+      const own = [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && holds(node.textContent));
+      if (own || holds((element as HTMLInputElement).value)) conceal(element);
+      if (element.shadowRoot) walk(element.shadowRoot);
+      if (element instanceof HTMLIFrameElement && element.contentDocument) walk(element.contentDocument);
+    }
+    for (const element of root.querySelectorAll<HTMLElement>('[data-kindred-baton-hidden]')) element.style.visibility = 'hidden';
+  };
+  walk(document);
+}
+
+/** Runs in the page. */
+function unhide(): void {
+  const walk = (root: Document | ShadowRoot) => {
+    for (const element of root.querySelectorAll<HTMLElement>('*')) {
+      if (element.hasAttribute('data-kindred-baton-hidden')) {
+        element.style.visibility = element.getAttribute('data-kindred-baton-hidden') ?? '';
+        element.removeAttribute('data-kindred-baton-hidden');
+      }
+      if (element.shadowRoot) walk(element.shadowRoot);
+      if (element instanceof HTMLIFrameElement && element.contentDocument) walk(element.contentDocument);
+    }
+  };
+  walk(document);
 }

@@ -10,7 +10,7 @@ import type { StepContext } from './do-step.ts';
 import { doStep } from './do-step.ts';
 import type { Application } from './go-to.ts';
 import type { StepReport, TestReport } from './report.ts';
-import type { Account } from './sign-in.ts';
+import type { Account, Entrance } from './sign-in.ts';
 import { createEntrance, SIGN_IN_STEPS } from './sign-in.ts';
 
 /** A test as a runner is given it: its steps, its values, and where and as whom it is done. */
@@ -31,57 +31,100 @@ export interface GivenTest {
   readonly patienceMs: number;
   /** Of which steps a picture is taken. */
   readonly pictures: 'each step' | 'failed steps' | 'none';
+  /** Passwords: no picture shows them. */
+  readonly secrets?: readonly string[];
+  /** It goes on at this step: the application is brought there by those before it. */
+  readonly fromStep?: number;
+  /** What was kept in the steps before. */
+  readonly kept?: Readonly<Record<string, string>>;
+}
+
+/** Whoever gave the test may stop it, or hold it, before each step. */
+export interface TestWatch {
+  /** Told of each step as it ends. */
+  readonly onStep?: OnStep;
+  /** Asked before each step; answers false to stop there. */
+  readonly mayGoOn?: (index: number) => Promise<boolean>;
 }
 
 /** A step as it ends, with its picture where one is taken. */
 export type OnStep = (report: StepReport, picture: Uint8Array | undefined) => void;
 
 /**
- * Does a test in a session, step by step, up to the first that does not pass. A step that may be left out and cannot be done is skipped.
- * `onStep` is told of each as it ends.
+ * Does a test in a session, step by step, up to the first that does not pass, or to where it is stopped. A step that may be left out and cannot be done
+ * is skipped.
  */
-export async function doTest(session: Session, test: GivenTest, onStep: OnStep = () => undefined): Promise<TestReport> {
+export async function doTest(session: Session, test: GivenTest, watch: TestWatch = {}): Promise<TestReport> {
   const steps: StepReport[] = [];
-  const kept: Record<string, string> = {};
+  const kept: Record<string, string> = { ...test.kept };
   const entrance = createEntrance({ steps: test.signIn ?? SIGN_IN_STEPS, account: test.account, accountOf: test.accountOf });
-  for (const [index, step] of test.steps.entries()) {
+  const tools: Tools = { session, test, entrance };
+  const fromStep = test.fromStep ?? 0;
+  const lost = fromStep > 0 ? await bringTo(fromStep, tools, kept) : undefined;
+  for (const [index, step] of [...test.steps.entries()].slice(fromStep)) {
+    if (watch.mayGoOn && !(await watch.mayGoOn(index))) return { outcome: 'stopped', steps, kept };
     const from = performance.now();
-    const values = [test.values, kept].flatMap((list) => Object.entries(list).map(([name, value]) => ({ name, value })));
-    const context: StepContext = {
-      ...{ session, applications: test.applications, patienceMs: test.patienceMs },
-      typeOf: (name: string) => test.gives.find((field) => toNameKey(field.name) === toNameKey(name)),
-      source: createStepSource({ attempt: test.attempt, day: test.day, calendar: test.calendar, values }),
-      signIn: (capture) => entrance.signIn(capture, context),
-      actAs: (persona) => entrance.actAs(persona, context),
-    };
-    const came = await doStep(step, context).catch((error: unknown) => {
-      const isStuck = error instanceof ProtocolError || error instanceof TimeoutError;
-      if (!session.isCrashed() && !isStuck) throw error;
-      return {
-        outcome: 'blocked' as const,
-        expected: '',
-        actual: '',
-        left: '',
-        note: session.isCrashed()
-          ? 'The browser ended in the middle of this step.'
-          : 'The browser did not answer in the middle of this step.',
-        kept: {},
-        place: null,
-      };
-    });
-    const isLeftOut = step.optional === true && came.outcome === 'blocked' && !session.isCrashed();
-    const report: StepReport = {
-      ...came,
-      index,
-      outcome: isLeftOut ? 'skipped' : came.outcome,
-      tookMs: Math.round(performance.now() - from),
-    };
+    const came = lost === undefined ? await tryStep(step, tools, kept) : { ...NOTHING, outcome: 'blocked' as const, note: lost };
+    const isLeftOut = step.optional === true && came.outcome === 'blocked' && !session.isCrashed() && lost === undefined;
+    const outcome = isLeftOut ? 'skipped' : came.outcome;
+    const report: StepReport = { ...came, index, outcome, tookMs: Math.round(performance.now() - from) };
     Object.assign(kept, came.kept);
     steps.push(report);
-    const isStopped = report.outcome === 'failed' || report.outcome === 'blocked';
+    const isStopped = outcome === 'failed' || outcome === 'blocked';
     const isTaken = test.pictures === 'each step' || (test.pictures === 'failed steps' && isStopped);
-    onStep(report, isTaken ? await takePicture(session.tab(), report.place) : undefined);
-    if (report.outcome === 'failed' || report.outcome === 'blocked') return { outcome: report.outcome, steps, kept };
+    watch.onStep?.(report, isTaken ? await takePicture(session.tab(), report.place, test.secrets) : undefined);
+    if (outcome === 'failed' || outcome === 'blocked') return { outcome, steps, kept };
   }
   return { outcome: 'passed', steps, kept };
+}
+
+interface Tools {
+  readonly session: Session;
+  readonly test: GivenTest;
+  readonly entrance: Entrance;
+}
+
+const NOTHING = { expected: '', actual: '', left: '', note: '', kept: {}, place: null } as const;
+
+async function tryStep(step: Step, { session, test, entrance }: Tools, kept: Readonly<Record<string, string>>): ReturnType<typeof doStep> {
+  const values = [test.values, kept].flatMap((list) => Object.entries(list).map(([name, value]) => ({ name, value })));
+  const context: StepContext = {
+    ...{ session, applications: test.applications, patienceMs: test.patienceMs },
+    typeOf: (name: string) => test.gives.find((field) => toNameKey(field.name) === toNameKey(name)),
+    source: createStepSource({ attempt: test.attempt, day: test.day, calendar: test.calendar, values }),
+    signIn: (capture) => entrance.signIn(capture, context),
+    actAs: (persona) => entrance.actAs(persona, context),
+  };
+  try {
+    return await doStep(step, context);
+  } catch (error) {
+    const isStuck = error instanceof ProtocolError || error instanceof TimeoutError;
+    if (!session.isCrashed() && !isStuck) throw error;
+    const how = session.isCrashed() ? 'ended' : 'did not answer';
+    return { ...NOTHING, outcome: 'blocked', note: `The browser ${how} in the middle of this step.` };
+  }
+}
+
+/** Where the screen of a step was opened: the newest step before it that goes somewhere, else the first. */
+export function findWayIn(steps: readonly Step[], to: number): number {
+  for (let index = Math.min(to, steps.length - 1); index > 0; index -= 1) if (steps[index]?.do === 'go') return index;
+  return 0;
+}
+
+/**
+ * Does again, without a word of it, what leads to a step: from where its screen was opened. Answers why that did not work; where doing it again gives
+ * another value than was kept before, there are two of something now, and a person decides.
+ */
+async function bringTo(to: number, tools: Tools, kept: Readonly<Record<string, string>>): Promise<string | undefined> {
+  const before = new Map(Object.entries(kept).map(([name, value]) => [toNameKey(name), value]));
+  for (let index = findWayIn(tools.test.steps, to); index < to; index += 1) {
+    const step = tools.test.steps[index]!;
+    const came = await tryStep(step, tools, kept);
+    const where = `The application could not be brought to step ${to + 1}: step ${index + 1}, done again,`;
+    if (came.outcome !== 'passed' && step.optional !== true) return `${where} did not pass. ${came.note || came.actual}`.trim();
+    const other = Object.entries(came.kept).find(([name, value]) => (before.get(toNameKey(name)) ?? value) !== value);
+    if (other)
+      return `${where} gave ${other[1]} as ${other[0]}, and ${before.get(toNameKey(other[0]))} was kept before. Do the rest by hand, or begin anew.`;
+  }
+  return undefined;
 }

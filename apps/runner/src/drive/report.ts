@@ -17,7 +17,8 @@ export interface StepReport {
 }
 
 export interface TestReport {
-  readonly outcome: 'passed' | 'failed' | 'blocked';
+  /** *stopped*: whoever gave it took it back. */
+  readonly outcome: 'passed' | 'failed' | 'blocked' | 'stopped';
   readonly steps: readonly StepReport[];
   readonly kept: Readonly<Record<string, string>>;
 }

@@ -3,6 +3,8 @@ import { z } from 'zod';
 const configSchema = z.object({
   DATABASE_URL: z.string().min(1, 'DATABASE_URL is not set; start with npm start, or name a PostgreSQL server.'),
   KINDRED_BATON_SECRET: z.string().min(16, 'KINDRED_BATON_SECRET should have at least 16 characters.'),
+  /** The file of keys with which passwords of personas and doors are sealed; without it none can be set. */
+  KINDRED_BATON_KEYS: z.string().min(1).optional(),
   /** Sign-ins allowed from one address in a minute; end-to-end tests raise it. */
   KINDRED_BATON_SIGN_INS_A_MINUTE: z.coerce.number().int().positive().default(20),
   /** Where the practice application stands; it is shown beside the demo's accounts. */

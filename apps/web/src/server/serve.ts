@@ -13,6 +13,7 @@ import { findRoute } from './find-route.ts';
 import { findUnkeepable } from './find-unkeepable.ts';
 import { readJson } from './read-body.ts';
 import { bind } from './bind.ts';
+import { requireForRunner } from './which-runner.ts';
 import { findActor } from './who-asks.ts';
 
 const MAX_JSON_BYTES = 2 * 1024 * 1024;
@@ -21,14 +22,21 @@ const MAX_JSON_BYTES = 2 * 1024 * 1024;
 export const serve: APIRoute = async (context) => {
   try {
     const found = findRoute<RouteName>(ROUTES, context.request.method, `/${context.params['path'] ?? ''}`);
-    if (!context.locals.personId) throw new AppError('not signed in', 'Sign in first.');
-    const actor = await findActor(context.locals.personId, context.params['programme'] ?? '');
+    const programme = context.params['programme'] ?? '';
+    const actor = await findAsking(context.locals, programme);
     if (!found) throw new AppError('not found', `There is nothing at ${context.request.method} ${context.url.pathname}.`);
+    if (actor.runnerId) requireForRunner(actor, ROUTES[found.name], programme);
     return await answer(context, actor, found);
   } catch (error) {
     return answerError(error, context.locals.requestId);
   }
 };
+
+async function findAsking({ runner, personId }: App.Locals, programme: string): Promise<Actor> {
+  if (runner) return runner;
+  if (!personId) throw new AppError('not signed in', 'Sign in first.');
+  return findActor(personId, programme);
+}
 
 async function answer(
   { request, url }: APIContext,

@@ -8,7 +8,7 @@ import { codeSchema, codedSchema, idSchema, momentSchema, nameSchema, namedSchem
 
 const shortText = z.string().trim().max(500, 'At most 500 characters.');
 
-const stepSchema = z.object({
+export const stepSchema = z.object({
   do: z.enum(STEP_ACTIONS),
   target: z.string().trim().min(1, 'Say what the step is done to.').max(2_000, 'At most 2,000 characters.'),
   within: shortText.optional(),

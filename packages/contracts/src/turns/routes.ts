@@ -6,6 +6,8 @@ import * as turn from './turn.ts';
 
 const read = { right: 'read', topics: ['turns', 'cycles', 'defects'] } as const;
 const make = { right: 'make attempts' } as const;
+/** A runner leaves attempts of the same kind. */
+const makeToo = { right: 'make attempts', for: 'runners too' } as const;
 const turnParam = { turn: idSchema<'turn'>() };
 const attempt = { attempt: idSchema<'attempt'>() };
 const evidence = { evidence: idSchema<'evidence'>() };
@@ -38,15 +40,20 @@ export const turnRoutes = defineRoutes({
   /** The busiest of all: nobody else's view waits for it. */
   recordStep: {
     ...{ method: 'PUT', path: '/attempts/:attempt/steps/:step', params: { ...attempt, step: z.coerce.number().int().min(0) } },
-    ...{ input: turn.recordStepSchema, output: doneSchema, ...make, topics: [] },
+    ...{ input: turn.recordStepSchema, output: doneSchema, ...makeToo, topics: [] },
   },
   finishAttempt: {
     ...{ method: 'POST', path: '/attempts/:attempt/finish', params: attempt, output: turn.finishedSchema },
-    ...{ ...make, topics: ['turns', 'defects'] },
+    ...{ ...makeToo, topics: ['turns', 'defects'] },
+  },
+  /** An attempt under way goes to other hands. */
+  handOver: {
+    ...{ method: 'PUT', path: '/attempts/:attempt/hands', params: attempt, input: turn.passTurnSchema, output: doneSchema },
+    ...{ ...make, topics: ['turns', 'runners'] },
   },
   keepEvidence: {
     ...{ method: 'POST', path: '/attempts/:attempt/evidence', params: attempt, takes: 'file', output: evidenceSchema },
-    ...{ ...make, topics: ['turns'] },
+    ...{ ...makeToo, topics: ['turns'] },
   },
   getEvidence: { method: 'GET', path: '/evidence/:evidence', params: evidence, output: null, right: 'read', topics: [] },
   /** Taken back, while its attempt is under way. */

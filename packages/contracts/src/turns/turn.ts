@@ -110,6 +110,13 @@ const stepResultSchema = z.object({
   stepIndex: z.int(),
   outcome: z.enum(STEP_OUTCOMES).nullable(),
   note: z.string(),
+  /** Whose word it is: a person, or a pool and its machine. */
+  by: z.string(),
+  isByRunner: z.boolean(),
+  expected: z.string(),
+  actual: z.string(),
+  unlooked: z.string(),
+  tookMs: z.int().nullable(),
 });
 
 const attemptSchema = z.object({
@@ -117,6 +124,15 @@ const attemptSchema = z.object({
   number: z.int(),
   person: z.string(),
   isMine: z.boolean(),
+  isWithRunners: z.boolean(),
+  /** The machine that does it, or did last. */
+  runner: z.string().nullable(),
+  /** Fixes its fresh values. */
+  seed: z.uuid(),
+  /** It stopped before its end, and its steps so far can be gone on with. */
+  canContinue: z.boolean(),
+  /** A runner does it at this moment. */
+  isLeased: z.boolean(),
   startedAt: momentSchema,
   finishedAt: momentSchema.nullable(),
   outcome: z.enum(STEP_OUTCOMES).nullable(),
@@ -160,7 +176,21 @@ export const guideSchema = z.object({
 });
 export type GuideView = z.infer<typeof guideSchema>;
 
-export const startAttemptSchema = z.object({ id: idSchema<'attempt'>(), browser: z.string().max(300) });
+export const startAttemptSchema = z.object({
+  id: idSchema<'attempt'>(),
+  browser: z.string().max(300),
+  /** The attempt from which it goes on; null: from the first step. */
+  continues: idSchema<'attempt'>().nullable().default(null),
+});
+
+/** What a runner saw at a step. */
+const seenSchema = z.object({
+  expected: z.string().max(10_000),
+  actual: z.string().max(10_000),
+  /** What of the expected result was not looked at. */
+  unlooked: z.string().max(10_000),
+  tookMs: z.int().min(0).max(86_400_000),
+});
 
 export const recordStepSchema = z.object({
   wordId: z.uuid(),
@@ -169,6 +199,7 @@ export const recordStepSchema = z.object({
   /** The value kept at this step, where the step keeps one. */
   kept: z.string().max(2_000).optional(),
   at: momentSchema,
+  seen: seenSchema.optional(),
 });
 export type RecordStep = z.infer<typeof recordStepSchema>;
 

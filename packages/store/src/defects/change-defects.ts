@@ -21,17 +21,17 @@ import { personas } from '../schema/personas.ts';
 import { stepResults } from '../schema/turns.ts';
 import { changeRuns } from '../runs/change-runs.ts';
 import type { OwnAttempt } from '../runs/own-attempt.ts';
-import { lockOwnAttempt } from '../runs/own-attempt.ts';
+import { lockSeenAttempt } from '../runs/own-attempt.ts';
 import { loadRuns } from '../runs/load-runs.ts';
 
-/** Logs a defect at a step of an own attempt; the program fills in the steps up to there with the values that were used. */
+/** Logs a defect at a step of an own attempt, or of one that runners made; the program fills in the steps up to there with the values that were used. */
 export const logDefect: Operation<LogDefect, { code: string }> = {
   right: 'log defects',
   run: async (context, input) => {
     const { db, actor, now } = context;
     const [same] = await db.select({ code: defects.code }).from(defects).where(eq(defects.id, input.id));
     if (same) return same;
-    const own = await lockOwnAttempt(context, input.attemptId);
+    const own = await lockSeenAttempt(context, input.attemptId);
     if (!own.steps[input.stepIndex]) throw new AppError('invalid', `This test has no step ${input.stepIndex + 1}.`);
     const { number, code } = await takeNumber(context);
     await db.insert(defects).values({
@@ -109,7 +109,7 @@ async function describeStepsSoFar(context: Context, own: OwnAttempt, upTo: numbe
   ]);
   const kept = Object.entries(own.attempt.kept).map(([name, value]) => ({ name, value }));
   const source = createStepSource({
-    attempt: own.attempt.id,
+    attempt: own.attempt.seedId,
     day: toDay(own.attempt.startedAt.getTime(), context.actor.timeZone),
     calendar: await loadCalendar(context, own.turn.teamId),
     values: [...resolveNeeds(loaded.get(own.turn.runId)?.views ?? [], own.turn.index), ...kept],

@@ -8,6 +8,8 @@ interface DemoPersona {
   /** The application that it starts, and its sign-in there. */
   readonly application: string;
   readonly signIn: string;
+  /** Said where it is not the one with whom most work is done there. */
+  readonly isUsual?: false;
 }
 
 const DEMO_PERSONAS: readonly DemoPersona[] = [
@@ -19,7 +21,13 @@ const DEMO_PERSONAS: readonly DemoPersona[] = [
   },
   { name: 'crew planner', description: 'Gives jobs to crews and moves them.', application: 'Works', signIn: 'PLAN01' },
   { name: 'billing clerk', description: 'Prices quotes and checks bills.', application: 'Billing', signIn: 'BILL01' },
-  { name: 'billing lead', description: 'Reprices, waives and releases above 1,000.00.', application: 'Billing', signIn: 'BILL09' },
+  {
+    name: 'billing lead',
+    description: 'Reprices, waives and releases above 1,000.00.',
+    application: 'Billing',
+    signIn: 'BILL09',
+    isUsual: false,
+  },
   { name: 'meter reader', description: 'Plans rounds, takes readings in, registers meters.', application: 'Metering', signIn: 'METR01' },
   { name: 'store keeper', description: 'Takes goods in and gives them out.', application: 'Stores', signIn: 'STOR01' },
   { name: 'accountant', description: 'Posts and matches payments.', application: 'Ledger', signIn: 'LEDG01' },
@@ -36,12 +44,13 @@ export async function layPersonas(
 ): Promise<void> {
   const rows = DEMO_PERSONAS.map((persona) => ({ ...persona, id: id<'persona'>() }));
   await db.insert(personas).values(rows.map(({ id: personaId, name, description }) => ({ id: personaId, programmeId, name, description })));
-  const starts = rows.flatMap(({ id: personaId, application, signIn }) => {
+  const starts = rows.flatMap(({ id: personaId, application, signIn, isUsual }) => {
     const applicationId = applicationOf.get(application);
     return applicationId === undefined
       ? []
       : [...environmentOf].map(([name, environmentId]) => ({
           ...{ personaId, applicationId, environmentId },
+          ...{ userName: signIn, isUsual: isUsual ?? true },
           how: `signs in as ${signIn}; the practice password stands on the sign-in page of ${name}.`,
         }));
   });

@@ -116,9 +116,10 @@ function playAttempt(
   const version = versionOf.get(turn.versionId ?? '');
   if (!version) throw new Error(`The demo's turn ${turn.title} has no version.`);
   const finishedAt = simulation.momentAt(share);
+  const attemptId = id<'attempt'>();
   const attempt: NewAttempt = {
     ...{
-      id: id<'attempt'>(),
+      ...{ id: attemptId, seedId: attemptId },
       turnId: turn.id as TurnId,
       number,
       outcome,
@@ -133,7 +134,7 @@ function playAttempt(
   };
   const stopAt = outcome === 'passed' ? version.steps.length : findTellingStep(version, on);
   const results = version.steps.slice(0, stopAt + 1).map((_, stepIndex) => ({
-    ...{ attemptId: attempt.id, stepIndex, recordedAt: finishedAt, wordId: id() },
+    ...{ attemptId, stepIndex, byId: attempt.personId, recordedAt: finishedAt, wordId: id() },
     outcome: stepIndex === stopAt ? outcome : ('passed' as const),
     note: stepIndex === stopAt ? note : '',
   }));

@@ -1,9 +1,10 @@
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { ApplicationId, PersonId, TeamId } from '@kindred-baton/core/ids';
 import type { NodeDocument } from '@kindred-baton/core/map/node-document';
 import type { NamedNode } from '@kindred-baton/core/imports/choose-differences';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import type { Query, ReadContext } from '../operation.ts';
+import { isPerson } from '../programmes/is-person.ts';
 import { people } from '../schema/people.ts';
 import { applications, members, programmes, teams } from '../schema/programmes.ts';
 import { loadTree } from './load-tree.ts';
@@ -46,7 +47,7 @@ export async function loadOutlineNames({ db, actor }: Pick<ReadContext, 'db' | '
       .select({ id: people.id, name: people.name })
       .from(members)
       .innerJoin(people, eq(people.id, members.personId))
-      .where(eq(members.programmeId, here))
+      .where(and(eq(members.programmeId, here), isPerson))
       .orderBy(people.name),
   ]);
   return { teams: toNameTable(teamRows), applications: toNameTable(applicationRows), people: toNameTable(peopleRows) };

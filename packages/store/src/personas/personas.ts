@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { PersonaView, SavePersona } from '@kindred-baton/contracts/personas/persona';
-import type { PersonaId } from '@kindred-baton/core/ids';
+import type { ApplicationId, EnvironmentId, PersonaId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { createId } from '../ids.ts';
 import type { Context, Operation, Query } from '../operation.ts';
@@ -27,23 +27,41 @@ export const listPersonas: Query<void, { personas: PersonaView[] }> = {
               ),
             );
     const startsOf = new Map<PersonaId, PersonaView['starts']>();
-    for (const { personaId, ...start } of starts) pushTo(startsOf, personaId, start);
+    for (const { personaId, secret, programmeId: _, ...start } of starts)
+      pushTo(startsOf, personaId, { ...start, hasPassword: secret !== null });
     return { personas: rows.map(({ id, name, description }) => ({ id, name, description, starts: startsOf.get(id) ?? [] })) };
   },
 };
 
+/** Seals a password for one place (store/secrets.ts), with the keys of this installation. */
+export type Seal = (password: string, place: string) => Buffer;
+
+/** What a secret of a persona's start is bound to: it opens nowhere else. */
+export const nameSecretPlace = (start: {
+  readonly personaId: PersonaId;
+  readonly applicationId: ApplicationId;
+  readonly environmentId: EnvironmentId;
+}): string => `${start.personaId} ${start.applicationId} ${start.environmentId}`;
+
 /** Adds a persona, or changes one; its starts are those that are given. */
-export const savePersona: Operation<{ id: PersonaId | null; save: SavePersona }, { id: PersonaId }> = {
+export const savePersona: Operation<{ id: PersonaId | null; save: SavePersona; seal: Seal }, { id: PersonaId }> = {
   right: 'edit tests',
-  run: async (context, { id, save: { name, description, starts } }) => {
+  run: async (context, { id, save: { name, description, starts }, seal }) => {
     const { db, actor } = context;
     const known = id === null ? null : await requirePersona(context, id);
     await requireOwnPlaces(context, starts);
     const kept = known?.id ?? createId<'persona'>();
     if (known) await db.update(personas).set({ name, description }).where(eq(personas.id, kept));
     else await db.insert(personas).values({ id: kept, programmeId: actor.programmeId, name, description });
-    const was = await db.delete(personaStarts).where(eq(personaStarts.personaId, kept)).returning({ id: personaStarts.personaId });
-    if (starts.length > 0) await db.insert(personaStarts).values(starts.map((start) => ({ personaId: kept, ...start })));
+    const was = await db.delete(personaStarts).where(eq(personaStarts.personaId, kept)).returning();
+    const secretOf = new Map(was.map((start) => [nameSecretPlace(start), start.secret]));
+    const rows = starts.map(({ password, ...start }) => {
+      const place = nameSecretPlace({ personaId: kept, ...start });
+      const secret = password === undefined ? (secretOf.get(place) ?? null) : password === '' ? null : seal(password, place);
+      return { personaId: kept, ...start, secret };
+    });
+    await takeUsual(context, rows);
+    if (rows.length > 0) await db.insert(personaStarts).values(rows);
     await context.record({
       subject: 'persona',
       subjectId: kept,
@@ -53,6 +71,16 @@ export const savePersona: Operation<{ id: PersonaId | null; save: SavePersona },
     return { id: kept };
   },
 };
+
+/** One persona is the usual one of an application in an environment: who was it before is it no more. */
+async function takeUsual({ db }: Context, rows: readonly (typeof personaStarts.$inferInsert)[]): Promise<void> {
+  for (const { applicationId, environmentId, isUsual } of rows)
+    if (isUsual)
+      await db
+        .update(personaStarts)
+        .set({ isUsual: false })
+        .where(and(eq(personaStarts.applicationId, applicationId), eq(personaStarts.environmentId, environmentId)));
+}
 
 /** Takes a persona out. Steps that name it keep the name. */
 export const removePersona: Operation<{ id: PersonaId }, { done: true }> = {

@@ -333,7 +333,7 @@ async function handOver(context: Context, personId: PersonId, handTo: PersonId |
   return { handedOver: effects.filter((effect) => effect.kind === 'history' && effect.action === 'passed on').length, ended: ended.length };
 }
 
-async function noteLeaving({ db, now }: Context, ended: readonly AttemptId[]): Promise<void> {
+async function noteLeaving({ db, actor, now }: Context, ended: readonly AttemptId[]): Promise<void> {
   if (ended.length === 0) return;
   const done = await db
     .select({ id: stepResults.attemptId, last: max(stepResults.stepIndex) })
@@ -343,6 +343,7 @@ async function noteLeaving({ db, now }: Context, ended: readonly AttemptId[]): P
   const lastOf = new Map(done.map(({ id, last }) => [id, last ?? -1]));
   await db.insert(stepResults).values(
     ended.map((attemptId) => ({
+      byId: actor.personId,
       ...{ attemptId, stepIndex: (lastOf.get(attemptId) ?? -1) + 1, outcome: 'blocked' as const, recordedAt: now, wordId: createId() },
       note: 'Whoever made this attempt has left the programme before it was finished.',
     })),

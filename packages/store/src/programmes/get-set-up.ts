@@ -5,6 +5,7 @@ import type { PersonId, TeamId } from '@kindred-baton/core/ids';
 import { describeChange } from '@kindred-baton/core/programmes/describe-change';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Query, ReadContext } from '../operation.ts';
+import { isPerson } from './is-person.ts';
 import { cycles } from '../schema/cycles.ts';
 import { history } from '../schema/history.ts';
 import { mails } from '../schema/mails.ts';
@@ -110,7 +111,7 @@ async function loadPeople({ db, actor }: ReadContext): Promise<SetUp['people']> 
       .select({ id: people.id, name: people.name, email: people.email, roles: members.roles, leftAt: members.leftAt })
       .from(members)
       .innerJoin(people, eq(people.id, members.personId))
-      .where(eq(members.programmeId, here))
+      .where(and(eq(members.programmeId, here), isPerson))
       .orderBy(asc(people.name)),
     db
       .select({ personId: teamMembers.personId, id: teamMembers.teamId, hoursPerDay: teamMembers.hoursPerDay })

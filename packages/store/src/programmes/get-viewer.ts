@@ -5,6 +5,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { PersonId } from '@kindred-baton/core/ids';
 import type { Store } from '../database.ts';
 import type { Query } from '../operation.ts';
+import { isPerson } from './is-person.ts';
 import { people } from '../schema/people.ts';
 import { applications, environments, members, programmes, teams } from '../schema/programmes.ts';
 
@@ -55,7 +56,7 @@ export const getChoices: Query<void, Choices> = {
         .select({ id: people.id, name: people.name })
         .from(members)
         .innerJoin(people, eq(people.id, members.personId))
-        .where(and(eq(members.programmeId, actor.programmeId), isNull(members.leftAt)))
+        .where(and(eq(members.programmeId, actor.programmeId), isNull(members.leftAt), isPerson))
         .orderBy(asc(people.name)),
     ]);
     return { teams: teamRows, applications: applicationRows, environments: environmentRows, people: peopleRows };
@@ -83,6 +84,6 @@ export async function listDemoAccounts(
     .from(programmes)
     .innerJoin(members, eq(members.programmeId, programmes.id))
     .innerJoin(people, eq(people.id, members.personId))
-    .where(eq(programmes.isDemo, true))
+    .where(and(eq(programmes.isDemo, true), isPerson))
     .orderBy(asc(people.createdAt), asc(people.name));
 }

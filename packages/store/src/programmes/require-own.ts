@@ -2,6 +2,7 @@ import { and, eq, isNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ApplicationId, EnvironmentId, PersonId, TeamId } from '@kindred-baton/core/ids';
 import type { Context } from '../operation.ts';
+import { isPerson } from './is-person.ts';
 import { applications, environments, members, teams } from '../schema/programmes.ts';
 
 export interface Reference {
@@ -38,7 +39,7 @@ export async function requireOwn({ db, actor }: Context, reference: Reference): 
       ? db
           .select({ id: members.personId })
           .from(members)
-          .where(and(eq(members.personId, ownerId), eq(members.programmeId, here), isNull(members.leftAt)))
+          .where(and(eq(members.personId, ownerId), eq(members.programmeId, here), isNull(members.leftAt), isPerson))
       : [1],
   ]);
   const missing = ['team', 'application', 'environment', 'person'].filter((_, i) => found[i]?.length === 0);

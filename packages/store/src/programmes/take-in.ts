@@ -8,6 +8,7 @@ import { createId } from '../ids.ts';
 import { people } from '../schema/people.ts';
 import { programmes } from '../schema/programmes.ts';
 import type { OwnTable, Row, TakenProgramme } from './take-out.ts';
+import { createPoolAddress, POOL_ADDRESS } from './pool-address.ts';
 import { getSchema, listOwnTables } from './take-out.ts';
 
 type Writer = Pick<Database, 'execute' | 'select' | 'insert'>;
@@ -39,7 +40,8 @@ export async function takeProgrammeIn(
     const unknown = Object.keys(taken.tables).filter((name) => !tables.some((table) => table.name === name));
     if (unknown.length > 0) throw new AppError('invalid', `The file has tables that are not known here: ${unknown.join(', ')}.`);
     const { ids: idOfPerson, newPeople } = await findPeople(db, taken.people);
-    const ids = new Map([...idOfPerson, ...listIds(taken).map((id) => [id, randomUUID()] as const)]);
+    // A pool bears the id of the person that it is.
+    const ids = new Map([...listIds(taken).map((id) => [id, randomUUID()] as const), ...idOfPerson]);
     const translate = (row: Row): Row => JSON.parse(JSON.stringify(row).replace(UUID, (id) => ids.get(id) ?? id)) as Row;
     const programme = { ...translate(taken.programme), key, hooked_up_to: 0, hook_problem: '' };
     requireOwn(taken, tables, new Set(ids.keys()));
@@ -61,12 +63,14 @@ async function findPeople(db: Writer, wanted: readonly Row[]): Promise<{ ids: Ma
   const ids = new Map<string, string>();
   const newPeople: string[] = [];
   for (const { id, name, email } of wanted) {
-    const known = idOf.get(String(email));
+    const isPool = String(email).endsWith(POOL_ADDRESS);
+    const known = isPool ? undefined : idOf.get(String(email));
     const own: PersonId = known ?? createId<'person'>();
     ids.set(String(id), own);
     if (known) continue;
-    newPeople.push(String(email));
-    await db.insert(people).values({ id: own, name: String(name), email: String(email), emailVerified: true });
+    if (!isPool) newPeople.push(String(email));
+    const address = isPool ? createPoolAddress() : String(email);
+    await db.insert(people).values({ id: own, name: String(name), email: address, emailVerified: !isPool });
   }
   return { ids, newPeople };
 }
@@ -94,7 +98,7 @@ const PIECE = 500;
 /** Pictures go one by one. */
 const PIECES: Readonly<Record<string, number>> = { evidence: 1 };
 /** Rows of these refer to others of the same table. */
-const WHOLE: ReadonlySet<string> = new Set(['nodes']);
+const WHOLE: ReadonlySet<string> = new Set(['nodes', 'attempts']);
 
 /** Rows that refer to one another within a table go in with one statement, which is checked at its end. */
 async function insertRows(db: Writer, table: string, rows: readonly Row[]): Promise<void> {

@@ -16,11 +16,13 @@ export interface TakenProgramme {
 export type Row = Readonly<Record<string, unknown>>;
 
 /** What stays behind: letters and work on their way, and what lets somebody in. */
-const LEFT_BEHIND: ReadonlySet<string> = new Set(['mails', 'jobs', 'invitations']);
+const LEFT_BEHIND: ReadonlySet<string> = new Set(['mails', 'jobs', 'invitations', 'leases']);
 /** Columns that mean something here alone. */
 const OWN_COLUMNS: Readonly<Record<string, readonly string[]>> = {
   programmes: ['hooked_up_to', 'hook_problem'],
   members: ['feed_token'],
+  runners: ['token_hash', 'instance', 'heard_at'],
+  persona_starts: ['secret'],
   history: ['id'],
   scenario_states: ['id'],
 };

@@ -12,7 +12,7 @@ export async function loadDoer(context: Pick<ReadContext, 'db' | 'actor'>): Prom
     db.select({ name: people.name }).from(people).where(eq(people.id, actor.personId)),
     loadTeamsOf(context, actor.personId),
   ]);
-  return { personId: actor.personId, name: person?.name ?? '', roles: actor.roles, teams: own };
+  return { personId: actor.personId, name: person?.name ?? '', roles: actor.roles, teams: own, runnerId: actor.runnerId ?? null };
 }
 
 export async function loadTeamsOf({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, personId: PersonId): Promise<TeamId[]> {

@@ -1,4 +1,4 @@
-import type { AttemptId, DefectId, RunId } from '@kindred-baton/core/ids';
+import type { AttemptId, DefectId, PersonId, RunId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { AttemptSheet, DefectFacts, DefectTurn, RunFacts, RunsState, TurnFacts } from '@kindred-baton/core/turns/decide/runs-state';
 import { and, asc, count, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
@@ -6,6 +6,7 @@ import type { ReadContext } from '../operation.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { people } from '../schema/people.ts';
+import { pools } from '../schema/runners.ts';
 import { testVersions } from '../schema/tests.ts';
 import type { AttemptRow, TurnRow } from '../schema/turns.ts';
 import { attempts, evidence, stepResults, turns } from '../schema/turns.ts';
@@ -55,9 +56,10 @@ async function loadTurnFacts({ db }: Reader, ids: readonly RunId[]): Promise<Map
       .where(and(inArray(attempts.turnId, own), isNotNull(attempts.finishedAt)))
       .orderBy(attempts.turnId, desc(attempts.number)),
     db
-      .select({ attempt: attempts, name: people.name })
+      .select({ attempt: attempts, name: people.name, poolId: pools.id })
       .from(attempts)
       .innerJoin(people, eq(people.id, attempts.personId))
+      .leftJoin(pools, eq(pools.id, attempts.personId))
       .where(and(inArray(attempts.turnId, own), isNull(attempts.finishedAt))),
   ]);
   const latest = new Map(latestRows.map((attempt) => [attempt.turnId, attempt]));
@@ -67,26 +69,35 @@ async function loadTurnFacts({ db }: Reader, ids: readonly RunId[]): Promise<Map
   return turnsOf;
 }
 
-function toTurnFacts(row: TurnRow, latest: AttemptRow | undefined, open: { attempt: AttemptRow; name: string } | undefined): TurnFacts {
+function toTurnFacts(row: TurnRow, latest: AttemptRow | undefined, open: OpenRow | undefined): TurnFacts {
   const { bare, readyAt, doneAt, ...turn } = row;
   return {
     ...turn,
     hasSteps: row.versionId !== null || bare !== null,
     latest: latest ? toFinished(latest) : null,
-    open: open ? toOpen(open.attempt, open.name) : null,
+    open: open ? toOpen(open) : null,
     readyAtMs: readyAt?.getTime() ?? null,
     doneAtMs: doneAt?.getTime() ?? null,
   };
 }
 
-function toFinished({ id, number, personId, outcome, kept, finishedAt, isAbandoned }: AttemptRow): TurnFacts['latest'] {
+function toFinished({ id, number, personId, outcome, kept, finishedAt, isAbandoned, versionId, seedId }: AttemptRow): TurnFacts['latest'] {
   if (outcome === null || finishedAt === null) return null;
-  return { id, number, personId, outcome, kept, isAbandoned, finishedAtMs: finishedAt.getTime() };
+  return { id, number, personId, outcome, kept, isAbandoned, versionId, seedId, finishedAtMs: finishedAt.getTime() };
 }
 
-function toOpen(attempt: AttemptRow, personName: string): TurnFacts['open'] {
-  const { id, number, personId, kept, versionId, environment, browser, isFromSheet, startedAt } = attempt;
-  return { id, number, personId, personName, kept, versionId, environment, browser, isFromSheet, startedAtMs: startedAt.getTime() };
+interface OpenRow {
+  readonly attempt: AttemptRow;
+  readonly name: string;
+  readonly poolId: PersonId | null;
+}
+
+function toOpen({ attempt, name, poolId }: OpenRow): TurnFacts['open'] {
+  const { id, number, personId, kept, versionId, environment, browser, isFromSheet, startedAt, runnerId, continuesId, seedId } = attempt;
+  return {
+    ...{ id, number, personId, personName: name, kept, versionId, environment, browser, isFromSheet, runnerId, continuesId, seedId },
+    ...{ startedAtMs: startedAt.getTime(), isWithRunners: poolId !== null },
+  };
 }
 
 /** The defects that are named, and those at any turn of the runs. */

@@ -63,8 +63,12 @@ async function writeRuns({ db }: Context, changed: readonly RunFacts[]): Promise
 async function writeAttempts({ db }: Context, pairs: readonly (readonly [TurnFacts | undefined, TurnFacts])[]): Promise<void> {
   for (const [was, { id: turnId, open, latest }] of pairs) {
     if (open && open.id !== was?.open?.id) {
-      const { startedAtMs, personName: _, ...attempt } = open;
+      const { startedAtMs, personName: _, isWithRunners: __, ...attempt } = open;
       await db.insert(attempts).values({ ...attempt, kept: { ...attempt.kept }, turnId, startedAt: new Date(startedAtMs) });
+    }
+    if (open && open.id === was?.open?.id && open.personId !== was.open.personId) {
+      const { personId, runnerId } = open;
+      await db.update(attempts).set({ personId, runnerId }).where(eq(attempts.id, open.id));
     }
     if (latest && latest.id === was?.open?.id) {
       const { outcome, isAbandoned } = latest;

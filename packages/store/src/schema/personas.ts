@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
-import { check, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import type { EnvironmentId, PersonaId } from '@kindred-baton/core/ids';
+import { bytes } from './bytes.ts';
 import { applicationRef, inProgramme, programmeRef } from './columns.ts';
 import { applications, environments, programmes } from './programmes.ts';
 
@@ -35,6 +36,16 @@ export const personaStarts = pgTable(
       .notNull()
       .references(() => environments.id),
     how: text().notNull(),
+    /** The account with which a runner signs in; its password is sealed (store/secrets.ts), and nobody is ever shown it. */
+    userName: text().notNull().default(''),
+    secret: bytes(),
+    /** Whoever it is that a turn says nothing of. */
+    isUsual: boolean().notNull().default(false),
   },
-  (table) => [primaryKey({ columns: [table.personaId, table.applicationId, table.environmentId] })],
+  (table) => [
+    primaryKey({ columns: [table.personaId, table.applicationId, table.environmentId] }),
+    uniqueIndex('persona_starts_one_usual')
+      .on(table.applicationId, table.environmentId)
+      .where(sql`${table.isUsual}`),
+  ],
 );

@@ -14,7 +14,8 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { AttemptId, EvidenceId, LegId, NudgeId, PersonaId, TestVersionId } from '@kindred-baton/core/ids';
+import type { AnyPgColumn } from 'drizzle-orm/pg-core';
+import type { AttemptId, EvidenceId, LegId, NudgeId, PersonaId, RunnerId, TestVersionId } from '@kindred-baton/core/ids';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { BareTurn, HoldCause, PinnedNeed } from '@kindred-baton/core/turns/turn';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
@@ -37,6 +38,7 @@ import { nodes } from './map.ts';
 import { people } from './people.ts';
 import { personas } from './personas.ts';
 import { programmes, teams } from './programmes.ts';
+import { runners } from './runners.ts';
 import { legs } from './scenarios.ts';
 import { testVersions, tests } from './tests.ts';
 
@@ -136,6 +138,16 @@ export const attempts = pgTable(
     isAbandoned: boolean().notNull().default(false),
     /** It came in on a turn sheet. */
     isFromSheet: boolean().notNull().default(false),
+    /** The runner that does it, or did last. */
+    runnerId: uuid()
+      .$type<RunnerId>()
+      .references(() => runners.id),
+    /** It goes on from where another ended; the steps before are that one's. */
+    continuesId: uuid()
+      .$type<AttemptId>()
+      .references((): AnyPgColumn => attempts.id),
+    /** Fixes its fresh values: its own id, or that of the attempt with which they began. */
+    seedId: uuid().$type<AttemptId>().notNull(),
   },
   (table) => [
     unique().on(table.turnId, table.number),
@@ -162,6 +174,18 @@ export const stepResults = pgTable(
     recordedAt: moment().notNull(),
     /** Minted by the browser: the same word sent twice is stored once. */
     wordId: uuid().notNull(),
+    /** Whose word it is: in one attempt there may be several hands. */
+    byId: personRef()
+      .notNull()
+      .references(() => people.id),
+    runnerId: uuid()
+      .$type<RunnerId>()
+      .references(() => runners.id),
+    /** What a runner looked for, what it saw, and what of the expected result it did not look at. */
+    expected: text().notNull().default(''),
+    actual: text().notNull().default(''),
+    unlooked: text().notNull().default(''),
+    tookMs: integer(),
   },
   (table) => [primaryKey({ columns: [table.attemptId, table.stepIndex] }), check('step_results_index', sql`${table.stepIndex} >= 0`)],
 );
@@ -188,6 +212,30 @@ export const evidence = pgTable(
     addedAt: createdAt(),
   },
   (table) => [index().on(table.attemptId), check('evidence_size', sql`${table.size} between 1 and 10485760`)],
+);
+
+/**
+ * An attempt that a runner does now. It is the runner's until `expiresAt`; when nothing was heard of it by then, the attempt is broken off and the
+ * turn is given out again.
+ */
+export const leases = pgTable(
+  'leases',
+  {
+    programmeId: inProgramme().references(() => programmes.id),
+    attemptId: uuid()
+      .$type<AttemptId>()
+      .primaryKey()
+      .references(() => attempts.id),
+    runnerId: uuid()
+      .$type<RunnerId>()
+      .notNull()
+      .references(() => runners.id),
+    takenAt: moment().notNull(),
+    expiresAt: moment().notNull(),
+    /** The step that is done now, from 0. */
+    stepIndex: integer().notNull().default(0),
+  },
+  (table) => [index().on(table.runnerId), index().on(table.expiresAt)],
 );
 
 /** Polite words to whoever has the baton: kept, so that they can be counted. */

@@ -179,15 +179,42 @@ describe('the library', () => {
 
   it('keeps personas with how each starts an application in an environment', async () => {
     const { applications, environments } = await db.ask(lead, getChoices, undefined);
-    const starts = [{ applicationId: applications[0]?.id as never, environmentId: environments[0]?.id as never, how: 'Sign in as fp01.' }];
-    const { id } = await db.perform(lead, savePersona, { id: null, save: { name: 'field inspector', description: '', starts } });
+    const starts = [
+      {
+        applicationId: applications[0]?.id as never,
+        environmentId: environments[0]?.id as never,
+        how: 'Sign in as fp01.',
+        userName: 'FP01',
+        isUsual: false,
+      },
+    ];
+    const seal = () => Buffer.from('sealed');
+    const { id } = await db.perform(lead, savePersona, { id: null, save: { name: 'field inspector', description: '', starts }, seal });
     const get = async () => (await db.ask(lead, listPersonas, undefined)).personas.find((persona) => persona.id === id);
-    expect(await get()).toMatchObject({ name: 'field inspector', starts });
+    expect(await get()).toMatchObject({ name: 'field inspector', starts: [{ ...starts[0], hasPassword: false }] });
+    const save = (password?: string) =>
+      db.perform(lead, savePersona, {
+        id,
+        save: {
+          name: 'field inspector',
+          description: '',
+          starts: starts.map((start) => ({ ...start, ...(password === undefined ? {} : { password }) })),
+        },
+        seal,
+      });
+    const hasPassword = async () => (await get())?.starts[0]?.hasPassword;
+    await save('door key');
+    expect(await hasPassword()).toBe(true);
+    await save();
+    expect(await hasPassword()).toBe(true);
+    expect(JSON.stringify(await get())).not.toContain('sealed');
+    await save('');
+    expect(await hasPassword()).toBe(false);
     await expect(
-      db.perform(lead, savePersona, { id: null, save: { name: 'field inspector', description: '', starts: [] } }),
+      db.perform(lead, savePersona, { id: null, save: { name: 'field inspector', description: '', starts: [] }, seal }),
     ).rejects.toMatchObject({ code: 'conflict' });
     const foreign = [{ ...starts[0], environmentId: '00000000-0000-4000-8000-000000000000' as never }] as typeof starts;
-    await expect(db.perform(lead, savePersona, { id, save: { name: 'x', description: '', starts: foreign } })).rejects.toThrow(
+    await expect(db.perform(lead, savePersona, { id, save: { name: 'x', description: '', starts: foreign }, seal })).rejects.toThrow(
       'no such application',
     );
     await db.perform(lead, removePersona, { id });

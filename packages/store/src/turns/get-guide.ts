@@ -1,8 +1,8 @@
-import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, isNotNull, isNull, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
+import type { GuideView } from '@kindred-baton/contracts/turns/turn';
 import { toDay } from '@kindred-baton/core/time/calendar';
-import type { ApplicationId, AttemptId, EnvironmentId, PersonId, TeamId, TestId, TurnId } from '@kindred-baton/core/ids';
+import type { ApplicationId, EnvironmentId, PersonId, TeamId, TestId, TurnId } from '@kindred-baton/core/ids';
 import type { BareTurn } from '@kindred-baton/core/turns/turn';
 import type { Query, ReadContext } from '../operation.ts';
 import { cycleEnvironments, cycles, runs } from '../schema/cycles.ts';
@@ -11,10 +11,11 @@ import { people } from '../schema/people.ts';
 import { personas, personaStarts } from '../schema/personas.ts';
 import { environments, installations, members, teamMembers, teams } from '../schema/programmes.ts';
 import { testVersions, tests } from '../schema/tests.ts';
-import { attempts, evidence, stepResults, turns } from '../schema/turns.ts';
+import { attempts, turns } from '../schema/turns.ts';
 import { toVersionView } from '../tests/get-test.ts';
 import { findBeginRefusal } from '@kindred-baton/core/turns/decide/begin';
 import { loadTeamsOf } from '../runs/load-doer.ts';
+import { listAttempts } from './list-attempts.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 
 /** All that the guide needs for one turn: steps, values, attempts so far, where to start, and whether it may begin. */
@@ -27,7 +28,7 @@ export const getGuide: Query<TurnId, GuideView> = {
     ]);
     if (!head || !card) throw new AppError('not found', 'There is no such turn in this programme.');
     const [tries, newer, known, mates, starts, teamIds, lastPerson] = await Promise.all([
-      listAttempts(context, turnId),
+      listAttempts(context, head.turn),
       head.version ? findNewerVersion(context, head.version.testId, head.version.number) : null,
       listDefects(context, turnId),
       listMates(context, head.turn.runId),
@@ -92,50 +93,15 @@ async function loadHead({ db, actor }: ReadContext, turnId: TurnId) {
   return head;
 }
 
-async function listAttempts({ db, actor }: ReadContext, turnId: TurnId): Promise<AttemptView[]> {
-  const rows = await db
-    .select({ attempt: attempts, person: people.name })
-    .from(attempts)
-    .innerJoin(people, eq(people.id, attempts.personId))
-    .where(eq(attempts.turnId, turnId))
-    .orderBy(desc(attempts.number));
-  const ids: AttemptId[] = rows.map(({ attempt }) => attempt.id);
-  if (ids.length === 0) return [];
-  const [results, files] = await Promise.all([
-    db.select().from(stepResults).where(inArray(stepResults.attemptId, ids)).orderBy(asc(stepResults.stepIndex)),
-    db
-      .select({
-        id: evidence.id,
-        attemptId: evidence.attemptId,
-        stepIndex: evidence.stepIndex,
-        name: evidence.name,
-        mediaType: evidence.mediaType,
-        size: evidence.size,
-      })
-      .from(evidence)
-      .where(inArray(evidence.attemptId, ids))
-      .orderBy(asc(evidence.addedAt)),
-  ]);
-  return rows.map(({ attempt, person }) => ({
-    ...{ id: attempt.id, number: attempt.number, person, isMine: attempt.personId === actor.personId },
-    ...{ outcome: attempt.outcome, kept: attempt.kept, environment: attempt.environment, browser: attempt.browser },
-    isFromSheet: attempt.isFromSheet,
-    startedAt: attempt.startedAt.toISOString(),
-    finishedAt: attempt.finishedAt?.toISOString() ?? null,
-    results: results.filter((row) => row.attemptId === attempt.id).map(({ stepIndex, outcome, note }) => ({ stepIndex, outcome, note })),
-    evidence: files.filter((file) => file.attemptId === attempt.id).map(({ attemptId: _, ...file }) => file),
-  }));
-}
-
-/** Who made the newest finished attempt. */
+/** Who made the newest finished attempt; nobody is bound by one that was broken off. */
 async function findLastPerson({ db }: ReadContext, turnId: TurnId): Promise<PersonId | null> {
   const [last] = await db
-    .select({ personId: attempts.personId })
+    .select({ personId: attempts.personId, isAbandoned: attempts.isAbandoned })
     .from(attempts)
     .where(and(eq(attempts.turnId, turnId), isNotNull(attempts.finishedAt)))
     .orderBy(desc(attempts.number))
     .limit(1);
-  return last?.personId ?? null;
+  return last && !last.isAbandoned ? last.personId : null;
 }
 
 async function findNewerVersion({ db }: ReadContext, testId: TestId, number: number): Promise<number | null> {

@@ -9,11 +9,13 @@ import { findTurn } from '@kindred-baton/core/turns/decide/runs-state';
 import type { Field } from '@kindred-baton/core/values/field';
 import type { Context, Operation } from '../operation.ts';
 import { changeRuns, toError } from '../runs/change-runs.ts';
+import { lockScope } from '../runs/lock-runs.ts';
+import { requireLease } from '../runs/require-lease.ts';
 import { cycleEnvironments, cycles, runs } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
 import { environments } from '../schema/programmes.ts';
 import { testVersions, tests } from '../schema/tests.ts';
-import { attempts, stepResults, turns } from '../schema/turns.ts';
+import { attempts, leases, stepResults, turns } from '../schema/turns.ts';
 
 export interface StartAttempt {
   readonly turnId: TurnId;
@@ -21,18 +23,35 @@ export interface StartAttempt {
   readonly id: AttemptId;
   readonly browser: string;
   readonly isFromSheet?: boolean;
+  /** Goes on from where that one stopped: its steps up to there, with their pictures, are this one's too. */
+  readonly continues?: AttemptId | null;
 }
 
 export const startAttempt: Operation<StartAttempt, { number: number }> = {
   right: 'make attempts',
-  run: async (context, { turnId, id, browser, isFromSheet = false }) => {
+  run: async (context, { turnId, id, browser, isFromSheet = false, continues = null }) => {
     const environment = await findEnvironment(context, turnId);
-    const event = { kind: 'begin' as const, turn: turnId, attempt: id, environment, browser, isFromSheet };
-    const { after } = await changeRuns(context, { scope: { turns: [turnId] }, event });
+    const event = { kind: 'begin' as const, turn: turnId, attempt: id, environment, browser, isFromSheet, continues };
+    const { before, after } = await changeRuns(context, { scope: { turns: [turnId] }, event });
     const turn = findTurn(after, turnId)?.turn;
+    if (continues !== null && findTurn(before, turnId)?.turn.open?.id !== id) await copySteps(context, { from: continues, to: id });
     return { number: turn?.open?.number ?? turn?.latest?.number ?? 1 };
   },
 };
+
+/** What was done before somebody else goes on; each step stays the word of whoever did it. */
+async function copySteps({ db, actor }: Context, { from, to }: { readonly from: AttemptId; readonly to: AttemptId }): Promise<void> {
+  const stop = sql`coalesce((select min(step_index) from step_results where attempt_id = ${from} and outcome not in ('passed', 'skipped')), 2147483647)`;
+  await db.execute(sql`
+    insert into step_results (programme_id, attempt_id, step_index, outcome, note, recorded_at, word_id, by_id, runner_id, expected, actual, unlooked, took_ms)
+    select programme_id, ${to}, step_index, outcome, note, recorded_at, gen_random_uuid(), by_id, runner_id, expected, actual, unlooked, took_ms
+    from step_results where attempt_id = ${from} and outcome is not null and step_index < ${stop}
+    on conflict do nothing`);
+  await db.execute(sql`
+    insert into evidence (programme_id, id, attempt_id, step_index, name, media_type, size, content, added_by, added_at)
+    select programme_id, gen_random_uuid(), ${to}, step_index, name, media_type, size, content, added_by, added_at
+    from evidence where attempt_id = ${from} and programme_id = ${actor.programmeId} and step_index < ${stop}`);
+}
 
 /** The environment in which the cycle tests the turn's application. */
 async function findEnvironment({ db, actor }: Context, turnId: TurnId): Promise<string> {
@@ -53,6 +72,7 @@ export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; wo
   right: 'make attempts',
   run: async (context, { attemptId, stepIndex, word }) => {
     const sheet = await lockStep(context, attemptId, stepIndex);
+    await requireLease(context, attemptId, new Date(word.at));
     const decision = decideStep(sheet, context.actor.personId, stepIndex, { ...word, id: word.wordId, atMs: Date.parse(word.at) });
     if (!decision.ok) {
       const { code, message } = decision.refusal;
@@ -62,7 +82,11 @@ export const recordStep: Operation<{ attemptId: AttemptId; stepIndex: number; wo
     }
     if (!decision.isNew) return { done: true };
     if (decision.kept) await keepValue(context, attemptId, decision.kept);
-    const result = { outcome: word.outcome, note: word.note, recordedAt: new Date(word.at), wordId: word.wordId };
+    const result = {
+      ...{ outcome: word.outcome, note: word.note, recordedAt: new Date(word.at), wordId: word.wordId },
+      ...{ byId: context.actor.personId, runnerId: context.actor.runnerId ?? null },
+      ...{ expected: '', actual: '', unlooked: '', tookMs: null, ...word.seen },
+    };
     // Of two at the same moment the second sees here what the first wrote.
     const written = await context.db
       .insert(stepResults)
@@ -93,7 +117,8 @@ async function lockStep({ db, actor }: Context, id: AttemptId, stepIndex: number
   const [found] = await db
     .select({
       personId: attempts.personId,
-      isFinished: sql<boolean>`${attempts.finishedAt} is not null`,
+      // What a runner saw before its attempt was broken off may come after.
+      isFinished: sql<boolean>`${attempts.finishedAt} is not null and not (${attempts.isAbandoned} and ${actor.runnerId !== undefined})`,
       step: sql<Step | null>`${steps} -> ${stepIndex}::int`,
       steps: sql<number>`jsonb_array_length(${steps})`,
       gives: sql<Field[]>`coalesce(${testVersions.gives}, ${turns.bare} -> 'gives')`,
@@ -132,11 +157,14 @@ export const finishAttempt: Operation<AttemptId, Finished> = {
       .where(eq(attempts.id, attemptId));
     if (!known) throw new AppError('not found', 'There is no such attempt in this programme.');
     if (known.outcome && known.personId === actor.personId) return { outcome: known.outcome, next: [] };
+    await lockScope(context, { turns: [known.turnId] });
+    await requireLease(context, attemptId);
     const changed = await changeRuns(context, {
       scope: { turns: [known.turnId] },
       sheetsOf: [attemptId],
       event: { kind: 'finish', attempt: attemptId },
     });
+    await db.delete(leases).where(eq(leases.attemptId, attemptId));
     const outcome = findTurn(changed.after, known.turnId)?.turn.latest?.outcome;
     if (!outcome) throw new AppError('broken', 'The attempt was not finished.');
     return { outcome, next: await nameNext(context, changed) };

@@ -10,6 +10,7 @@ import { personaAnswers } from './personas/persona-answers.ts';
 import { programmeAnswers } from './programmes/programme-answers.ts';
 import { progressAnswers } from './progress/progress-answers.ts';
 import { requirementAnswers } from './requirements/requirement-answers.ts';
+import { runnerAnswers } from './runners/runner-answers.ts';
 import { scenarioAnswers } from './scenarios/scenario-answers.ts';
 import { testAnswers } from './tests/test-answers.ts';
 import { turnAnswers } from './turns/turn-answers.ts';
@@ -24,6 +25,7 @@ export const ANSWERS: Answers<Routes> = {
   ...scenarioAnswers,
   ...cycleAnswers,
   ...turnAnswers,
+  ...runnerAnswers,
   ...defectAnswers,
   ...progressAnswers,
   ...importAnswers,

@@ -5,7 +5,15 @@ import { findTurn } from './runs-state.ts';
 import { settleRuns } from './settle-runs.ts';
 
 describe('a run that left the cycle', () => {
-  const event = { kind: 'begin', turn: 't0' as never, attempt: 'a9' as never, environment: 'E', browser: 'B', isFromSheet: false } as const;
+  const event = {
+    kind: 'begin',
+    turn: 't0' as never,
+    attempt: 'a9' as never,
+    environment: 'E',
+    browser: 'B',
+    isFromSheet: false,
+    continues: null,
+  } as const;
   const turn = createTurn(0, { latest: createFinished('failed', { isAbandoned: true }) });
   const begin = (leftTo: 'taken out' | null) =>
     decide(settleRuns(createState([{ ...createRun([turn]), leftTo }]), AT), event, { by: LEAD, atMs: AT });

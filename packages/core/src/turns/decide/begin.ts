@@ -1,8 +1,8 @@
 import { canAttempt, getLeavingLabel } from '../../cycles/cycle.ts';
 import type { LeavingWay } from '../../cycles/cycle.ts';
 import { isHolding } from '../../defects/defect.ts';
-import type { PersonId } from '../../ids.ts';
-import type { Outcome, TurnState, TurnStatus } from '../../outcomes.ts';
+import type { AttemptId, PersonId } from '../../ids.ts';
+import type { Outcome, StepOutcome, TurnState, TurnStatus } from '../../outcomes.ts';
 import { hasRight } from '../../programmes/roles.ts';
 import type { Decide } from './event.ts';
 import { accept, NO_TURN, refuse } from './event.ts';
@@ -58,6 +58,16 @@ function findStateRefusal({ turn, defects }: BeginQuestion): string | null {
   return turn.outcome === 'passed' ? 'This turn has passed.' : null;
 }
 
+interface ToContinue {
+  readonly latest: { readonly id: AttemptId; readonly outcome: StepOutcome | null; readonly versionId: TurnFacts['versionId'] } | null;
+  readonly versionId: TurnFacts['versionId'];
+}
+
+/** The newest attempt, where it stopped before its end and its steps are still those of the turn. */
+export function canContinue({ latest, versionId }: ToContinue, id: AttemptId): boolean {
+  return latest?.id === id && latest.outcome === 'blocked' && latest.versionId === versionId;
+}
+
 export const begin: Decide<'begin'> = (state, event, { by, atMs }) => {
   const found = findTurn(state, event.turn);
   if (!found) return NO_TURN;
@@ -66,14 +76,18 @@ export const begin: Decide<'begin'> = (state, event, { by, atMs }) => {
   if (turn.open) return refuse('conflict', `${turn.open.personName} has an attempt at this turn under way.`);
   const refusal = findBeginRefusal({
     ...{ turn, cycle: run.cycle, leftTo: run.leftTo, by, defects: listDefectsOf(state, turn.id) },
-    lastPerson: turn.latest?.personId ?? null,
+    lastPerson: turn.latest === null || turn.latest.isAbandoned ? null : turn.latest.personId,
   });
   if (refusal !== null) return refuse('conflict', refusal);
+  const from = event.continues === null ? null : turn.latest;
+  if (event.continues !== null && !canContinue(turn, event.continues))
+    return refuse('conflict', 'That attempt cannot be gone on with any more: begin anew.');
   const number = (turn.latest?.number ?? 0) + 1;
   const { environment, browser, isFromSheet } = event;
   const open = {
-    ...{ id: event.attempt, number, personId: by.personId, personName: by.name, kept: {}, versionId: turn.versionId },
-    ...{ environment, browser, isFromSheet, startedAtMs: atMs },
+    ...{ id: event.attempt, number, personId: by.personId, personName: by.name, kept: from?.kept ?? {}, versionId: turn.versionId },
+    ...{ environment, browser, isFromSheet, startedAtMs: atMs, isWithRunners: by.runnerId !== null, runnerId: by.runnerId },
+    ...{ continuesId: event.continues, seedId: from?.seedId ?? event.attempt },
   };
   return accept(withTurns(state, new Map([[turn.id, { open }]])), [
     { kind: 'history', subject: 'turn', subjectId: turn.id, action: 'attempt begun', details: { attempt: event.attempt, number } },

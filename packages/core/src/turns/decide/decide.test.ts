@@ -35,6 +35,7 @@ const begin: RunEvent = {
   environment: 'Rehearsal',
   browser: 'B',
   isFromSheet: false,
+  continues: null,
 };
 const turnOf = (state: RunsState, id: string) => findTurn(state, id as never)?.turn;
 const statuses = (state: RunsState) => state.runs.flatMap(({ turns }) => turns.map(({ state: at, status }) => `${at}/${status}`));
@@ -326,7 +327,7 @@ describe('passing a turn on', () => {
   const pass = (to: string, teams: string[] = ['lane']): RunEvent => ({
     kind: 'pass',
     turn: 't0' as never,
-    to: { personId: to as never, teams: teams as never },
+    to: { personId: to as never, teams: teams as never, isPool: false },
     word: 'Please',
   });
   const state = (turn = {}) =>
@@ -337,7 +338,7 @@ describe('passing a turn on', () => {
     expect(turnOf(handed.state, 't0')?.assigneeId).toBe('ada');
     expect(handed.effects.at(-1)).toEqual({ kind: 'tell passed on', turn: 't0', from: 'una', to: 'ada', word: 'Please' });
     expect(refusalOf(state(), pass('ada', []))).toBe(
-      'forbidden: You can hand this turn to somebody of its lane. Ask the lead for anybody else.',
+      'forbidden: You can hand this turn to somebody of its lane, or to runners. Ask the lead for anybody else.',
     );
     expect(refusalOf(state({ assigneeId: 'ada' as never }), pass('una'))).toBeNull();
     expect(refusalOf(state({ assigneeId: 'ada' as never, teamId: null }), pass('una'))).toBe(

@@ -10,12 +10,15 @@ import { lift } from './lift.ts';
 import { pass } from './pass.ts';
 import type { RunsState, TurnFacts } from './runs-state.ts';
 import { settleRuns } from './settle-runs.ts';
+import { breakOff, handOver } from './hands.ts';
 import { give, leave, repin } from './staff.ts';
 
 const DECISIONS: { readonly [Kind in RunEvent['kind']]: Decide<Kind> } = {
   begin,
   finish,
   pass,
+  'hand over': handOver,
+  'break off': breakOff,
   lift,
   give,
   leave,

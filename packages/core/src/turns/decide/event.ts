@@ -8,6 +8,8 @@ import type { Doer, RunsState } from './runs-state.ts';
 export interface Receiver {
   readonly personId: PersonId;
   readonly teams: readonly TeamId[];
+  /** A pool of runners. */
+  readonly isPool: boolean;
 }
 
 /** All that may happen to runs. */
@@ -19,8 +21,14 @@ export type RunEvent =
       readonly environment: string;
       readonly browser: string;
       readonly isFromSheet: boolean;
+      /** The blocked or broken-off attempt from which it goes on. */
+      readonly continues: AttemptId | null;
     }
   | { readonly kind: 'finish'; readonly attempt: AttemptId }
+  /** An attempt under way changes hands: a runner's to a person, a person's to a pool. */
+  | { readonly kind: 'hand over'; readonly attempt: AttemptId; readonly to: Receiver; readonly word: string }
+  /** A runner ends in the middle of an attempt: the turn is given out again, unless that happened before. */
+  | { readonly kind: 'break off'; readonly attempt: AttemptId; readonly isAgain: boolean; readonly why: string }
   | { readonly kind: 'lift'; readonly turn: TurnId; readonly word: string }
   | { readonly kind: 'pass'; readonly turn: TurnId; readonly to: Receiver; readonly word: string }
   | {

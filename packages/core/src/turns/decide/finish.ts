@@ -24,7 +24,8 @@ export const finish: Decide<'finish'> = (state, event, { by, atMs }) => {
   const sheet = state.sheets.find(({ attemptId }) => attemptId === event.attempt);
   const outcome = sheet ? readOutcome(sheet) : 'unfinished';
   if (!sheet || outcome === 'unfinished') return refuse('invalid', nameUnfinished(sheet));
-  const missing = listMissing(state, run, turn, sheet);
+  // A failure that a runner saw waits for a person's eye: she logs the defect.
+  const missing = by.runnerId === null ? listMissing(state, run, turn, sheet) : [];
   if (missing.length > 0) return refuse('invalid', missing.join(' '));
   const decision = end(state, turn, endAttempt(open, { outcome, atMs, isAbandoned: false }));
   if (!decision.ok || outcome !== 'blocked') return decision;
@@ -40,8 +41,8 @@ interface End {
 
 /** An attempt ends at the moment, or a little after it began where clocks disagree. */
 export function endAttempt(open: OpenAttempt, { outcome, atMs, isAbandoned }: End): FinishedAttempt {
-  const { id, number, personId, kept } = open;
-  return { ...{ id, number, personId, kept, outcome, isAbandoned }, finishedAtMs: atMs };
+  const { id, number, personId, kept, versionId, seedId } = open;
+  return { ...{ id, number, personId, kept, versionId, seedId, outcome, isAbandoned }, finishedAtMs: atMs };
 }
 
 function end(state: RunsState, turn: TurnFacts, latest: FinishedAttempt): Decision {
@@ -53,7 +54,7 @@ function end(state: RunsState, turn: TurnFacts, latest: FinishedAttempt): Decisi
   ]);
 }
 
-function findOpen(state: RunsState, id: AttemptId): { run: RunFacts; turn: TurnFacts; open: OpenAttempt } | undefined {
+export function findOpen(state: RunsState, id: AttemptId): { run: RunFacts; turn: TurnFacts; open: OpenAttempt } | undefined {
   for (const run of state.runs) for (const turn of run.turns) if (turn.open?.id === id) return { run, turn, open: turn.open };
   return undefined;
 }

@@ -28,19 +28,19 @@ function findPassRefusal(turn: TurnFacts, to: Receiver, by: Doer): Refusal | nul
   if (hasRight(by.roles, 'run cycles')) return null;
   const isInLane = (teams: Receiver['teams']) => turn.teamId !== null && teams.includes(turn.teamId);
   const isHers = turn.assigneeId === by.personId;
-  const isHandedOver = isHers && isInLane(to.teams);
+  const isHandedOver = isHers && (to.isPool || isInLane(to.teams));
   const isTaken = to.personId === by.personId && isInLane(by.teams);
   if (isHandedOver || isTaken) return null;
   return {
     code: 'forbidden',
     message: isHers
-      ? 'You can hand this turn to somebody of its lane. Ask the lead for anybody else.'
+      ? 'You can hand this turn to somebody of its lane, or to runners. Ask the lead for anybody else.'
       : 'You can take turns of your own lane. Ask the lead for this one.',
   };
 }
 
 /** Four eyes: who does one of two legs that must not be done by the same person cannot get the other. */
-function findFourEyesRefusal(run: RunFacts, turn: TurnFacts, personId: PersonId): Refusal | null {
+export function findFourEyesRefusal(run: RunFacts, turn: TurnFacts, personId: PersonId): Refusal | null {
   const barred = run.turns.find(
     (mate) => mate.assigneeId === personId && (turn.otherPersonThan.includes(mate.index) || mate.otherPersonThan.includes(turn.index)),
   );

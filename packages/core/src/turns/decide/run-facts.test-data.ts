@@ -30,12 +30,14 @@ export const createTurn = (index: number, more: Partial<TurnFacts> = {}): TurnFa
 
 export const createFinished = (outcome: FinishedAttempt['outcome'], more: Partial<FinishedAttempt> = {}): FinishedAttempt => ({
   ...{ id: 'a1' as never, number: 1, personId: 'una' as never, outcome, kept: {}, finishedAtMs: AT - 1_000, isAbandoned: false },
+  ...{ versionId: 'v1' as never, seedId: 'a1' as never },
   ...more,
 });
 
 export const createOpen = (more: Partial<OpenAttempt> = {}): OpenAttempt => ({
   ...{ id: 'a2' as never, number: 1, personId: 'una' as never, personName: 'Una North', kept: {}, versionId: 'v1' as never },
   ...{ environment: 'Rehearsal', browser: '', isFromSheet: false, startedAtMs: AT - 5_000 },
+  ...{ isWithRunners: false, runnerId: null, continuesId: null, seedId: 'a2' as never },
   ...more,
 });
 
@@ -65,5 +67,5 @@ export const createState = (runs: readonly RunFacts[], more: Partial<RunsState> 
   ...more,
 });
 
-export const UNA: Doer = { personId: 'una' as never, name: 'Una North', roles: ['tester'], teams: ['lane' as never] };
-export const LEAD: Doer = { personId: 'lea' as never, name: 'Lea Marsh', roles: ['lead'], teams: [] };
+export const UNA: Doer = { personId: 'una' as never, name: 'Una North', roles: ['tester'], teams: ['lane' as never], runnerId: null };
+export const LEAD: Doer = { personId: 'lea' as never, name: 'Lea Marsh', roles: ['lead'], teams: [], runnerId: null };

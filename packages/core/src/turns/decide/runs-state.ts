@@ -5,7 +5,7 @@
 import type { CycleState, LeavingWay } from '../../cycles/cycle.ts';
 import type { CycleRules } from '../../cycles/rules.ts';
 import type { DefectStatus } from '../../defects/defect.ts';
-import type { AttemptId, CycleId, DefectId, PersonId, RunId, TeamId, TestId, TestVersionId, TurnId } from '../../ids.ts';
+import type { AttemptId, CycleId, DefectId, PersonId, RunId, RunnerId, TeamId, TestId, TestVersionId, TurnId } from '../../ids.ts';
 import type { Outcome, RunOutcome, StepOutcome, TurnState, TurnStatus } from '../../outcomes.ts';
 import type { Role } from '../../programmes/roles.ts';
 import type { Step } from '../../tests/step.ts';
@@ -26,8 +26,11 @@ export interface FinishedAttempt {
   readonly outcome: StepOutcome;
   readonly kept: Readonly<Record<string, string>>;
   readonly finishedAtMs: number;
-  /** Its maker left the programme before it was finished; somebody else begins anew. */
+  /** Its maker left the programme, or a runner broke off, before it was finished; somebody else begins anew. */
   readonly isAbandoned: boolean;
+  readonly versionId: TestVersionId | null;
+  /** What fixes its fresh values. */
+  readonly seedId: AttemptId;
 }
 
 export interface OpenAttempt {
@@ -41,6 +44,12 @@ export interface OpenAttempt {
   readonly browser: string;
   readonly isFromSheet: boolean;
   readonly startedAtMs: number;
+  /** It is with a pool of runners. */
+  readonly isWithRunners: boolean;
+  readonly runnerId: RunnerId | null;
+  /** It goes on from where that one ended. */
+  readonly continuesId: AttemptId | null;
+  readonly seedId: AttemptId;
 }
 
 export interface TurnFacts {
@@ -129,6 +138,8 @@ export interface Doer {
   readonly name: string;
   readonly roles: readonly Role[];
   readonly teams: readonly TeamId[];
+  /** The machine that acts for a pool; null: a person. */
+  readonly runnerId: RunnerId | null;
 }
 
 export function findTurn(state: Pick<RunsState, 'runs'>, id: TurnId): { run: RunFacts; turn: TurnFacts } | undefined {

@@ -65,7 +65,7 @@ function useStepSource(guide: GuideView, attempt: AttemptView, state: GuideState
       step.keepAs === undefined ? [] : [{ name: step.keepAs, value: getWord(state, index).kept }],
     );
     return createStepSource({
-      attempt: attempt.id,
+      attempt: attempt.seed,
       day: toDay(Date.parse(attempt.startedAt), timeZone),
       calendar: { workingDays: guide.workingDays, holidays: guide.holidays },
       values: [...guide.turn.arrivals, ...kept],

@@ -1,3 +1,4 @@
+import { makeResult } from '../../../../test-support/fixtures.ts';
 import { describe, expect, it } from 'vitest';
 import { describeBrowser } from './describe-browser.ts';
 import { countWords, createGuideState, getWord, reduceGuide } from './guide-state.ts';
@@ -39,10 +40,7 @@ describe('the guide', () => {
   });
 
   it('goes on where it was left, on another device too, with what was kept', () => {
-    const state = createGuideState(
-      { results: [{ stepIndex: 0, outcome: 'passed', note: 'ok' }], kept: { 'QUOTE NO.': 'QT-77120' } },
-      STEPS,
-    );
+    const state = createGuideState({ results: [makeResult(0, 'passed', 'ok')], kept: { 'QUOTE NO.': 'QT-77120' } }, STEPS);
     expect([state.index, getWord(state, 0).note, getWord(state, 2).kept]).toEqual([1, 'ok', 'QT-77120']);
   });
 

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
 import { cleanup, screen, waitFor } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { makeAttempt, makeGuide, makeTurn, makeVersion } from '../../../../test-support/fixtures.ts';
+import { makeAttempt, makeGuide, makeTurn, makeVersion, makeResult } from '../../../../test-support/fixtures.ts';
 import { openScreen, Refusal } from '../../../../test-support/open-screen.tsx';
 import { GuidePanel } from './guide-panel.tsx';
 import { openShelf } from './outbox-shelf.ts';
@@ -77,7 +77,7 @@ describe('a turn before it is begun', () => {
       makeAttempt({ number: 2, finishedAt: '2026-11-27T10:00:00.000Z', outcome: 'passed', kept: { 'Quote no.': 'Q-118' } }),
       makeAttempt({
         ...{ number: 1, finishedAt: '2026-11-26T10:00:00.000Z', outcome: 'failed', id: 'attempt-0' as never },
-        results: [{ stepIndex: 1, outcome: 'failed', note: 'No address came.' }],
+        results: [makeResult(1, 'failed', 'No address came.')],
       }),
     ];
     open(makeGuide({ attempts }));

@@ -55,11 +55,11 @@ function toPrintedTurn(guide: GuideView, timeZone: string) {
 
 function createSource(
   guide: GuideView,
-  attempt: { readonly id: string; readonly startedAt: string; readonly kept: Readonly<Record<string, string>> },
+  attempt: { readonly seed: string; readonly startedAt: string; readonly kept: Readonly<Record<string, string>> },
   timeZone: string,
 ) {
   return createStepSource({
-    ...{ attempt: attempt.id, day: toDay(Date.parse(attempt.startedAt), timeZone) },
+    ...{ attempt: attempt.seed, day: toDay(Date.parse(attempt.startedAt), timeZone) },
     calendar: { workingDays: guide.workingDays, holidays: guide.holidays },
     values: [...guide.turn.arrivals, ...Object.entries(attempt.kept).map(([name, value]) => ({ name, value }))],
   });

@@ -1,6 +1,7 @@
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { turnRoutes } from '@kindred-baton/contracts/turns/routes';
 import { doAside } from '../../aside/do-aside.ts';
+import { handOver } from '@kindred-baton/store/turns/change-hands';
 import { dropEvidence, getEvidence, keepEvidence } from '@kindred-baton/store/evidence/keep-evidence';
 import { getGuide } from '@kindred-baton/store/turns/get-guide';
 import { getRunOverlay } from '@kindred-baton/store/turns/get-run-overlay';
@@ -36,6 +37,7 @@ export const turnAnswers: Answers<typeof turnRoutes> = {
   },
   recordStep: ({ perform, params, input }) => perform(recordStep, { attemptId: params.attempt, stepIndex: params.step, word: input }),
   finishAttempt: ({ perform, params }) => perform(finishAttempt, params.attempt),
+  handOver: ({ perform, params, input }) => perform(handOver, { attemptId: params.attempt, ...input }),
   keepEvidence: async ({ perform, params, request }) => {
     const file = await readEvidence(await readForm(request, MAX_FORM_BYTES));
     return perform(keepEvidence, { ...file, attemptId: params.attempt });
