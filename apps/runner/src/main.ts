@@ -7,6 +7,8 @@ import { claimFolder } from './serve/claim-folder.ts';
 import { runTurns } from './serve/run-turns.ts';
 import { readSettings } from './serve/settings.ts';
 
+/** Ended with this it is not started again: the server would refuse it again. */
+const NOT_TAKEN = 3;
 const log = pino({ base: undefined, level: process.env['LOG_LEVEL'] ?? 'info' });
 
 try {
@@ -28,7 +30,7 @@ try {
   for (const signal of ['SIGTERM', 'SIGINT', 'disconnect'] as const) process.on(signal, () => void end(0));
   runner.ended.catch((error: unknown) => {
     log.fatal({ words: error instanceof Error ? error.message : String(error) }, 'the server does not take this runner');
-    void end(1);
+    void end(NOT_TAKEN);
   });
   log.info({ address, sessions }, 'asks for turns');
   process.send?.({ ready: true });

@@ -1,3 +1,4 @@
+import { findWayIn } from '@kindred-baton/core/tests/find-way-in';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import type { WorkingCalendar } from '@kindred-baton/core/time/calendar';
@@ -103,12 +104,6 @@ async function tryStep(step: Step, { session, test, entrance }: Tools, kept: Rea
     const how = session.isCrashed() ? 'ended' : 'did not answer';
     return { ...NOTHING, outcome: 'blocked', note: `The browser ${how} in the middle of this step.` };
   }
-}
-
-/** Where the screen of a step was opened: the newest step before it that goes somewhere, else the first. */
-export function findWayIn(steps: readonly Step[], to: number): number {
-  for (let index = Math.min(to, steps.length - 1); index > 0; index -= 1) if (steps[index]?.do === 'go') return index;
-  return 0;
 }
 
 /**

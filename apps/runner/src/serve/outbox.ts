@@ -54,6 +54,11 @@ export function openOutbox({ folder, send, onRefused, onTrouble, write = writeFi
   let problem = '';
   /** One is written after the other: what is put first is sent first. */
   let writing = Promise.resolve();
+  const inTurn = (act: () => Promise<void>): Promise<void> => {
+    const done = writing.then(act);
+    writing = done.catch(() => undefined);
+    return done;
+  };
   let number = 0;
   let isStopped = false;
   const pathOf = (attempt: AttemptId, file: string) => path.join(home, attempt, file);
@@ -64,13 +69,14 @@ export function openOutbox({ folder, send, onRefused, onTrouble, write = writeFi
     if ('file' in waiting) await rm(pathOf(attempt, waiting.file), { force: true });
   };
   /** What the server does not take any more is kept beside, for whoever looks why. */
-  const setAside = async (attempt: AttemptId) => {
-    queues.delete(attempt);
-    mkdirSync(refusedHome, { recursive: true });
-    const to = path.join(refusedHome, attempt);
-    await rm(to, { recursive: true, force: true });
-    await rename(path.join(home, attempt), to).catch(() => undefined);
-  };
+  const setAside = (attempt: AttemptId) =>
+    inTurn(async () => {
+      queues.delete(attempt);
+      mkdirSync(refusedHome, { recursive: true });
+      const to = path.join(refusedHome, attempt);
+      await rm(to, { recursive: true, force: true });
+      await rename(path.join(home, attempt), to).catch(() => undefined);
+    });
   const sendAll = async (attempt: AttemptId) => {
     if (sending.has(attempt)) return;
     sending.add(attempt);
@@ -95,11 +101,14 @@ export function openOutbox({ folder, send, onRefused, onTrouble, write = writeFi
       }
     }
     sending.delete(attempt);
-    if (queues.get(attempt)?.length === 0) {
+    // In turn with what is written: nothing is written into a folder that goes.
+    await inTurn(async () => {
+      if (queues.get(attempt)?.length !== 0) return;
       queues.delete(attempt);
       await rm(path.join(home, attempt), { recursive: true, force: true });
-    }
+    });
   };
+  const begin = (attempt: AttemptId) => void sendAll(attempt).catch((error: unknown) => onTrouble?.(error));
   const keep = async (attempt: AttemptId, item: OutboxItem): Promise<Waiting> => {
     const file = `${String(Date.now()).padStart(15, '0')}-${String((number += 1)).padStart(6, '0')}-${item.kind}.json`;
     try {
@@ -113,16 +122,16 @@ export function openOutbox({ folder, send, onRefused, onTrouble, write = writeFi
       return { item, kind: item.kind };
     }
   };
-  for (const attempt of queues.keys()) void sendAll(attempt);
+  for (const attempt of queues.keys()) begin(attempt);
   return {
     put: (attempt, item) =>
-      (writing = writing.then(async () => {
+      inTurn(async () => {
         const waiting = await keep(attempt, item);
         const queue = queues.get(attempt) ?? [];
         queue.push(waiting);
         queues.set(attempt, queue);
-        void sendAll(attempt);
-      })),
+        begin(attempt);
+      }),
     list: () => [...queues].map(([attempt, queue]) => ({ attempt, isFinishing: queue.some(({ kind }) => kind === 'finish') })),
     checkDisk: async () => {
       if (problem === '') return '';

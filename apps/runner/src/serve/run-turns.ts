@@ -200,12 +200,18 @@ async function replaceBrowser(gone: BrowserHost | undefined, chromium: string): 
 
 const readWords = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
+/** What was looked for and what is there, as a sentence. */
+export function describeFailure(expected: string, actual: string): string {
+  if (actual === '') return `Looked for “${expected}”; nothing stands there.`;
+  return actual.endsWith('.') ? actual : `Looked for “${expected}”; it shows “${actual}”.`;
+}
+
 function createStepWriter(outbox: Outbox, attempt: AttemptId, secrets: readonly string[]): OnStep {
   const clean = (text: string) => maskSecrets(text, secrets).slice(0, 10_000);
   return ({ index, outcome, expected, actual, left, note, kept, tookMs }, picture) => {
     const [value] = Object.values(kept);
     const seen = { expected: clean(expected), actual: clean(actual), unlooked: clean(left), tookMs };
-    const words = clean(note !== '' ? note : outcome === 'failed' ? actual : '');
+    const words = clean(note !== '' || outcome !== 'failed' ? note : describeFailure(expected, actual));
     const item: OutboxItem = {
       ...{ kind: 'step', stepIndex: index },
       word: {
@@ -217,6 +223,7 @@ function createStepWriter(outbox: Outbox, attempt: AttemptId, secrets: readonly 
         ...(value === undefined ? {} : { kept: value }),
       },
     };
+    // Neither fails: what the disk does not take is held in memory.
     if (picture)
       void outbox.put(attempt, { kind: 'picture', stepIndex: index, id: randomUUID(), jpeg: Buffer.from(picture).toString('base64') });
     void outbox.put(attempt, item);

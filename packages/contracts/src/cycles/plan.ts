@@ -23,6 +23,16 @@ export const cyclePlanSchema = z.object({
       absences: z.array(z.object({ firstDay: z.string(), lastDay: z.string(), note: z.string() })),
     }),
   ),
+  /** Runners, with so many sessions as they have by now. */
+  pools: z.array(
+    z.object({
+      id: idSchema<'person'>(),
+      name: z.string(),
+      sessions: z.int(),
+      minutesByDay: z.array(z.number()),
+      startsAt: z.number(),
+    }),
+  ),
   runs: z.array(z.object({ id: idSchema<'run'>(), number: z.int(), scenario: z.string(), name: z.string(), priority: prioritySchema })),
   /** Every turn of the cycle, also those that are done. */
   turns: z.array(
@@ -33,6 +43,7 @@ export const cyclePlanSchema = z.object({
       title: z.string(),
       team: z.string(),
       person: z.string().nullable(),
+      /** With a pool: what its runners usually take. */
       minutes: z.int(),
       status: z.enum(TURN_STATUSES),
       dueOn: z.string().nullable(),
@@ -69,6 +80,8 @@ export const staffCycleSchema = z.discriminatedUnion('kind', [
     turns: z.array(idSchema<'turn'>()).min(1, 'Choose at least one turn.').max(10_000),
     personId: idSchema<'person'>().nullable(),
   }),
+  /** Gives what has not begun to a pool: what is done by runners, or all that no step keeps with people. */
+  z.object({ kind: z.literal('to runners'), poolId: idSchema<'person'>(), which: z.enum(['done by runners', 'all']) }),
   /** Gives out what has not begun, of these teams or of all. */
   z.object({ kind: z.literal('assign'), way: z.enum(ASSIGN_WAYS), teams: z.array(z.uuid()).nullable() }),
   /** Keeps what was tried (people, hours, what is left out), and the plan with it: who does what, and by when. */
@@ -76,5 +89,6 @@ export const staffCycleSchema = z.discriminatedUnion('kind', [
 ]);
 export type StaffCycle = z.infer<typeof staffCycleSchema>;
 
-export const staffedSchema = z.object({ changed: z.int(), left: z.int() });
+/** How many changed hands, how many are with nobody, and how many that were asked for stay with people. */
+export const staffedSchema = z.object({ changed: z.int(), left: z.int(), stay: z.int() });
 export type Staffed = z.infer<typeof staffedSchema>;

@@ -124,9 +124,14 @@ export const runnersViewSchema = z.object({
       ),
       /** How many turns the expected minutes rest on: done by runners before, or nothing but what was planned. */
       known: z.int(),
+      /** When all that can be said ends, by how many sessions; null: more than a year ahead. */
       ends: z.array(z.object({ sessions: z.int(), at: momentSchema.nullable() })),
-      /** The longest chain alone, in minutes: no number of sessions is quicker. */
-      longestChain: z.number(),
+      /** All of the queue, of which the first are listed. */
+      total: z.int(),
+      ready: z.int(),
+      withPeople: z.int(),
+      /** With as many sessions as there are turns: no number of them ends sooner. */
+      soonest: momentSchema.nullable(),
     }),
   ),
   runners: z.array(
@@ -144,6 +149,12 @@ export const runnersViewSchema = z.object({
     }),
   ),
   /** Turns of runners that ended and wait for somebody: counted apart. */
-  toLookAt: z.object({ failed: z.array(idSchema<'turn'>()), blocked: z.array(idSchema<'turn'>()) }),
+  toLookAt: z.array(
+    z.object({
+      ...{ turn: idSchema<'turn'>(), title: z.string(), run: z.string(), cycle: z.string() },
+      outcome: z.enum(['failed', 'blocked']),
+      words: z.string(),
+    }),
+  ),
 });
 export type RunnersView = z.infer<typeof runnersViewSchema>;

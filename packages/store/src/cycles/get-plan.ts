@@ -13,6 +13,8 @@ import { isTester } from '../programmes/is-tester.ts';
 import { absences, members, teamMembers, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { attempts, turns } from '../schema/turns.ts';
+import { loadRunnerMinutes } from '../runs/load-runner-minutes.ts';
+import { loadPlanPools } from './load-plan-pools.ts';
 import { requireCycle } from './require-cycle.ts';
 
 /** The cycle's work, people and days, as its plan is computed from. */
@@ -25,14 +27,22 @@ export const getPlan: Query<string, CyclePlanView> = {
 const DAYS_BEHIND = 200;
 const MOST_DAYS = 500;
 
-/** Five queries; people are those of the lanes who test. */
+/** Seven queries; people are those of the lanes who test. */
 export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'>, cycle: CycleRow): Promise<CyclePlanView> {
   const now = toWallClock(context.now, context.actor.timeZone);
   const hasBegun = cycle.startsOn < now.day;
   const firstDay = hasBegun ? now.day : cycle.startsOn;
   const toEnd = countDaysBetween(firstDay, cycle.endsOn);
   const days = Math.min(MOST_DAYS, Math.max(0, toEnd) + DAYS_BEHIND);
-  const [teamRows, personRows, awayRows, runRows, turnRows] = await loadRows(context, cycle, firstDay);
+  const [[teamRows, personRows, awayRows, runRows, turnRows], pools] = await Promise.all([
+    loadRows(context, cycle, firstDay),
+    loadPlanPools(context, { firstDay, days }),
+  ]);
+  const isPools = new Set<string | null>(pools.map(({ id }) => id));
+  const minutesOf = await loadRunnerMinutes(
+    context,
+    turnRows.filter(({ person }) => isPools.has(person)),
+  );
   const hoursOf = new Map(teamRows.map((team) => [team.id, team]));
   const awayOf = new Map<PersonId, typeof awayRows>();
   for (const away of awayRows) pushTo(awayOf, away.personId, away);
@@ -60,6 +70,7 @@ export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'
         },
       ];
     }),
+    pools,
     runs: runRows.map(({ id, number, rowName, priority, code, name }) => ({
       id,
       number,
@@ -67,8 +78,9 @@ export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'
       scenario: code,
       name: rowName === null ? name : `${name}, ${rowName}`,
     })),
-    turns: turnRows.map(({ teamId, doneAt, ...turn }) => ({
+    turns: turnRows.map(({ teamId, doneAt, testId, ...turn }) => ({
       ...turn,
+      minutes: isPools.has(turn.person) ? Math.max(1, Math.ceil(minutesOf.of({ testId, minutes: turn.minutes }))) : turn.minutes,
       team: teamId ?? '',
       doneOn: doneAt === null ? null : toDay(doneAt.getTime(), context.actor.timeZone),
     })),
@@ -115,6 +127,7 @@ function loadRows({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, cycle: Cycle
     db
       .select({
         ...{ id: turns.id, run: turns.runId, index: turns.index, title: turns.title, teamId: turns.teamId, person: turns.assigneeId },
+        testId: turns.testId,
         ...{ minutes: turns.minutes, status: turns.status, dueOn: turns.dueOn, doneAt: turns.doneAt, after: turns.after },
         doneBy: lastDoer.personId,
         ...{ waitDays: turns.waitDays, samePersonAs: turns.samePersonAs, otherPersonThan: turns.otherPersonThan },

@@ -7,11 +7,12 @@ import { addDays } from '@kindred-baton/core/time/calendar';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { applyPlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
-import { isThrough, toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
+import { isThrough, readWorker, toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
 import { DAY_MINUTES } from '@kindred-baton/core/time/working-time';
 import type { CycleId, PersonId, TurnId } from '@kindred-baton/core/ids';
 import type { Context, Operation } from '../operation.ts';
 import { loadPlan } from './get-plan.ts';
+import { chooseForRunners } from './choose-for-runners.ts';
 import { changeRuns } from '../runs/change-runs.ts';
 import { requireReceiver } from '../runs/require-receiver.ts';
 import { runs } from '../schema/cycles.ts';
@@ -24,11 +25,11 @@ export const staffCycle: Operation<{ code: string; staff: StaffCycle }, Staffed>
   run: async (context, { code, staff }) => {
     const cycle = await lockCycle(context, code, ['planning', 'open', 'closing']);
     const plan = { ...(await loadPlan(context, cycle)), code };
-    const wanted = await WAYS[staff.kind](context, plan, staff as never);
+    const { wanted, stay = 0 } = await WAYS[staff.kind](context, plan, staff as never);
     const changed = await writeStaff(context, { cycleId: cycle.id, plan }, wanted);
     await context.record({ subject: 'cycle', subjectId: cycle.id, action: 'staffed', details: { how: staff.kind, turns: changed } });
     return {
-      changed,
+      ...{ changed, stay },
       left: plan.turns.filter(
         (turn) => !isThrough(turn.status) && !isLeftOut(staff, turn) && (wanted.get(turn.id)?.person ?? turn.person) === null,
       ).length,
@@ -43,11 +44,16 @@ interface Wanted {
   readonly person: PersonId | null;
   readonly dueOn: string | null;
 }
+interface Chosen {
+  readonly wanted: ReadonlyMap<TurnId, Wanted>;
+  readonly stay?: number;
+}
+
 type Way<Kind extends StaffCycle['kind']> = (
   context: Context,
   plan: CyclePlanView & { readonly code: string },
   staff: Extract<StaffCycle, { kind: Kind }>,
-) => Promise<Map<TurnId, Wanted>> | Map<TurnId, Wanted>;
+) => Promise<Chosen> | Chosen;
 
 const WAYS: { readonly [Kind in StaffCycle['kind']]: Way<Kind> } = {
   give: async (context, plan, { turns: ids, personId }) => {
@@ -58,10 +64,18 @@ const WAYS: { readonly [Kind in StaffCycle['kind']]: Way<Kind> } = {
     const busy = own.find(({ status }) => status === 'under way');
     if (busy) throw new AppError('conflict', `${busy.title} is under way; it can be given to somebody else once that attempt is finished.`);
     requireOtherPeople(plan, chosen, personId);
-    return new Map(own.map((turn) => [turn.id, { person: personId, dueOn: turn.dueOn }]));
+    return { wanted: new Map(own.map((turn) => [turn.id, { person: personId, dueOn: turn.dueOn }])) };
+  },
+  'to runners': async (context, plan, { poolId, which }) => {
+    const { isPool } = await requireReceiver(context, poolId);
+    if (!isPool) throw new AppError('invalid', 'This programme has no such pool.');
+    const { turns, stay } = await chooseForRunners(context, plan, { free: plan.turns.filter(canMove), which, poolId });
+    return { wanted: new Map(turns.map((turn) => [turn.id, { person: poolId, dueOn: turn.dueOn }])), stay };
   },
   assign: (_, plan, { way, teams }) => {
-    const free = plan.turns.filter((turn) => canMove(turn) && (teams === null || teams.includes(turn.team)));
+    // What was given to runners stays with them.
+    const isPools = (person: string | null) => plan.pools.some(({ id }) => id === person);
+    const free = plan.turns.filter((turn) => canMove(turn) && !isPools(turn.person) && (teams === null || teams.includes(turn.team)));
     const freeIds = new Set(free.map(({ id }) => id));
     const load = new Map<string, number>();
     for (const turn of plan.turns)
@@ -74,23 +88,32 @@ const WAYS: { readonly [Kind in StaffCycle['kind']]: Way<Kind> } = {
       })),
     );
     const { assigneeOf } = assignTurns(toAssignable(plan.turns, freeIds, way), people);
-    return new Map(free.map((turn) => [turn.id, { person: (assigneeOf.get(turn.id) as PersonId | undefined) ?? null, dueOn: turn.dueOn }]));
+    return {
+      wanted: new Map(
+        free.map((turn) => [turn.id, { person: (assigneeOf.get(turn.id) as PersonId | undefined) ?? null, dueOn: turn.dueOn }]),
+      ),
+    };
   },
   'keep plan': async (context, plan, { changes, why }) => {
     const { jobs } = planCycle(changes.reduce(applyPlanChange, toPlanProblem(plan)));
     await keepPlanChanges(context, plan, { changes, why });
-    return new Map(
-      jobs.flatMap(({ id, worker, end }) =>
-        end === null
-          ? []
-          : [
-              [
-                id as TurnId,
-                { person: worker as PersonId | null, dueOn: addDays(plan.firstDay, Math.floor((end - 1) / DAY_MINUTES)) },
-              ] as const,
-            ],
+    return {
+      wanted: new Map(
+        jobs.flatMap(({ id, worker, end }) =>
+          end === null
+            ? []
+            : [
+                [
+                  id as TurnId,
+                  {
+                    person: worker === null ? null : (readWorker(worker) as PersonId),
+                    dueOn: addDays(plan.firstDay, Math.floor((end - 1) / DAY_MINUTES)),
+                  },
+                ] as const,
+              ],
+        ),
       ),
-    );
+    };
   },
 };
 

@@ -12,7 +12,7 @@ import { defectTurns, defectWords, defects } from '../schema/defects.ts';
 import { testVersions, tests } from '../schema/tests.ts';
 import { attempts, turns } from '../schema/turns.ts';
 import { changeRuns } from '../runs/change-runs.ts';
-import { lockOwnAttempt } from '../runs/own-attempt.ts';
+import { lockSeenAttempt } from '../runs/own-attempt.ts';
 import { requireHand } from './change-defects.ts';
 import { toDifference } from '../to-difference.ts';
 
@@ -146,7 +146,7 @@ function toKnown(defect: DefectRow, test: string | null) {
 export const joinDefect: Operation<JoinDefect, { code: string }> = {
   right: 'log defects',
   run: async (context, { code, attemptId, stepIndex }) => {
-    const { turn, steps } = await lockOwnAttempt(context, attemptId);
+    const { turn, steps } = await lockSeenAttempt(context, attemptId);
     if (!steps[stepIndex]) throw new AppError('invalid', `This test has no step ${stepIndex + 1}.`);
     const defect = await findDefect(context, code);
     const event = { kind: 'join defect' as const, defect: defect.id, turn: turn.id, step: stepIndex + 1 };

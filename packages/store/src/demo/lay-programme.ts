@@ -157,6 +157,9 @@ async function layNodes(
   return new Map(rows.map((row) => [row.code, row.id]));
 }
 
+/** Applications whose tests business users do themselves, since they want to see them. */
+const BY_PEOPLE: ReadonlySet<string> = new Set(['Customer', 'Works']);
+
 async function layTests(
   { db, id, now }: DemoTools,
   programmeId: ProgrammeId,
@@ -168,6 +171,7 @@ async function layTests(
     nodeId: getFrom(names.nodeOf, test.node),
     teamId: getFrom(names.teamOf, test.team),
     applicationId: getFrom(names.applicationOf, test.application),
+    runBy: test.steps.some((step) => step.do === 'hand') || BY_PEOPLE.has(test.application) ? ('hand' as const) : ('runner' as const),
   }));
   await db.insert(tests).values(rows);
   const author = getFrom(names.personOf, 'Edda Quill');

@@ -3,11 +3,12 @@ import type { AttemptId, PersonId, TurnId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { UnderWay } from '@kindred-baton/core/runners/forecast-queue';
 import { forecastQueue } from '@kindred-baton/core/runners/forecast-queue';
-import { measureTails, orderQueue } from '@kindred-baton/core/runners/order-queue';
+import { orderQueue } from '@kindred-baton/core/runners/order-queue';
 import { addPoolMinutes, isPoolOpen } from '@kindred-baton/core/runners/pool-hours';
 import { LEASE_MS } from '@kindred-baton/core/runners/runner';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Query, ReadContext } from '../operation.ts';
+import { loadTroubleWords } from '../runs/load-trouble-words.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
 import { members } from '../schema/programmes.ts';
@@ -18,8 +19,11 @@ import { testVersions, tests } from '../schema/tests.ts';
 import { attempts, evidence, leases, stepResults, turns } from '../schema/turns.ts';
 import { loadQueue } from './load-queue.ts';
 
-/** So many more sessions, and fewer, are played beside those that are there. */
-const TRIED = 3;
+/** With so many sessions the queue is played at most, and with fewer where it is long. */
+const MOST_SESSIONS = 12;
+const MOST_PLAYED = 20_000;
+/** No machine room has more. */
+const MOST_AT_ONCE = 200;
 const SHOWN = 500;
 
 /** The machines, what each does now, the queue ahead of each pool, and when it ends. */
@@ -147,7 +151,6 @@ async function toPoolView(context: ReadContext, { pool, sessions, doing }: PoolA
     queued.slice(0, SHOWN).map(({ id }) => id),
   );
   const busy = new Set(doing.map(({ turn }) => turn));
-  const tails = measureTails(queue.turns);
   return {
     ...{ id: pool.id, name: pool.name, days: pool.days, opensAt: pool.opensAt, closesAt: pool.closesAt, sessions },
     isOpen: isPoolOpen(pool, now.getTime(), actor.timeZone),
@@ -172,13 +175,20 @@ async function toPoolView(context: ReadContext, { pool, sessions, doing }: PoolA
       ];
     }),
     known: queued.filter(({ id }) => queue.known.has(id)).length,
-    ends: listTried(sessions).map((tried) => ({ sessions: tried, at: at(forecastQueue(queue.turns, tried, underWay).end) })),
-    longestChain: queued.reduce((most, { id }) => Math.max(most, tails.get(id) ?? 0), 0),
+    ends: listTried(queued.length, sessions).map((tried) => ({ sessions: tried, at: at(forecastQueue(queue.turns, tried, underWay).end) })),
+    total: queued.length,
+    ready: queued.filter(({ id, isReady, isGivenBack }) => (isReady || isGivenBack) && !busy.has(id)).length,
+    withPeople: forecast.waiting.length,
+    soonest: at(forecastQueue(queue.turns, Math.min(MOST_AT_ONCE, queued.length), underWay).end),
   };
 }
 
-const listTried = (sessions: number) =>
-  Array.from({ length: 2 * TRIED + 1 }, (_, index) => sessions - TRIED + index).filter((tried) => tried >= 1);
+/** One and more sessions, those that are there among them. */
+function listTried(turns: number, sessions: number): number[] {
+  const most = Math.max(1, Math.min(MOST_SESSIONS, Math.floor(MOST_PLAYED / Math.max(1, turns))));
+  const tried = Array.from({ length: most }, (_, index) => index + 1);
+  return sessions > most ? [...tried, sessions] : tried;
+}
 
 async function nameTurns({ db }: ReadContext, ids: readonly TurnId[]) {
   if (ids.length === 0) return new Map<TurnId, never>();
@@ -195,23 +205,31 @@ async function nameTurns({ db }: ReadContext, ids: readonly TurnId[]) {
 }
 
 /** Turns that are with a pool and came to no good end: a failure wants a person's eye, a block a mend or somebody to take it over. */
-async function listToLookAt({ db }: ReadContext, own: readonly { readonly id: PersonId }[]): Promise<RunnersView['toLookAt']> {
-  if (own.length === 0) return { failed: [], blocked: [] };
-  const rows = await db
+async function listToLookAt(context: ReadContext, own: readonly { readonly id: PersonId }[]): Promise<RunnersView['toLookAt']> {
+  if (own.length === 0) return [];
+  const pool = own.map(({ id }) => id);
+  const rows = await context.db
     .select({ id: turns.id, outcome: turns.outcome })
     .from(turns)
     .innerJoin(cycles, and(eq(cycles.id, turns.cycleId), inArray(cycles.state, ['open', 'closing'])))
-    .where(
-      and(
-        inArray(
-          turns.assigneeId,
-          own.map(({ id }) => id),
-        ),
-        eq(turns.state, 'done'),
-        inArray(turns.outcome, ['failed', 'blocked']),
-      ),
-    )
-    .orderBy(desc(turns.doneAt));
-  const of = (wanted: string) => rows.flatMap(({ id, outcome }) => (outcome === wanted ? [id] : []));
-  return { failed: of('failed'), blocked: of('blocked') };
+    .where(and(inArray(turns.assigneeId, pool), eq(turns.state, 'done'), inArray(turns.outcome, ['failed', 'blocked'])))
+    .orderBy(desc(turns.doneAt))
+    .limit(SHOWN);
+  const ids = rows.map(({ id }) => id);
+  const [names, words] = await Promise.all([nameTurns(context, ids), loadTroubleWords(context, ids)]);
+  return rows.flatMap(({ id, outcome }) => {
+    const named = names.get(id);
+    if (!named) return [];
+    const { title, run, cycle } = named;
+    return [
+      {
+        turn: id,
+        title,
+        run,
+        cycle,
+        outcome: outcome === 'failed' ? ('failed' as const) : ('blocked' as const),
+        words: words.get(id) ?? '',
+      },
+    ];
+  });
 }

@@ -66,7 +66,7 @@ export const partRunner: Operation<Pick<Heard, 'instance'>, { done: true }> = {
     const { db, actor } = context;
     if (!actor.runnerId) throw new AppError('forbidden', 'This is asked by runners alone.');
     const own = and(eq(runners.id, actor.runnerId), eq(runners.instance, instance));
-    const [runner] = await db.update(runners).set({ instance: null, sessions: 0 }).where(own).returning({ id: runners.id });
+    const [runner] = await db.update(runners).set({ instance: null }).where(own).returning({ id: runners.id });
     if (runner) await breakOffAll(context, { runners: [runner.id], why: 'The runner was ended.' });
     return { done: true };
   },

@@ -115,7 +115,12 @@ export const listPools: Query<void, { pools: { id: PersonId; name: string; sessi
       .innerJoin(members, and(eq(members.personId, pools.id), eq(members.programmeId, actor.programmeId), isNull(members.leftAt)))
       .leftJoin(
         runners,
-        and(eq(runners.poolId, pools.id), isNotNull(runners.tokenHash), gt(runners.heardAt, new Date(now.getTime() - LEASE_MS))),
+        and(
+          eq(runners.poolId, pools.id),
+          isNotNull(runners.tokenHash),
+          isNotNull(runners.instance),
+          gt(runners.heardAt, new Date(now.getTime() - LEASE_MS)),
+        ),
       )
       .where(eq(pools.programmeId, actor.programmeId))
       .groupBy(pools.id, people.name)

@@ -8,6 +8,7 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { GiveToRunners } from './give-to-runners.tsx';
 import { Obstacles } from './obstacles.tsx';
 import { MoveCycle } from './move-cycle.tsx';
 
@@ -71,6 +72,7 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
         <a className="button" href={address.withScope(`${base}/cycles/${cycle.code}/turns`)}>
           Turns
         </a>
+        <GiveToRunners code={cycle.code} state={cycle.state} />
         <MoveCycle cycle={cycle} />
       </PageTitle>
       {cycle.state === 'planning' && <Obstacles cycle={cycle} />}

@@ -31,6 +31,7 @@ const view = (turns: PlanTurn[], days = 5): CyclePlanView => {
   return {
     ...{ firstDay: '2026-11-09', startsOn: '2026-11-05', endsOn: '2026-11-13', startsAt: 0, endsAt: days * 1_440, turns },
     teams: [{ id: 't', name: 'Billing', hoursPerDay: 2, minutesByDay, startsAt: 540 }],
+    pools: [],
     people: [{ id: 'p' as never, name: 'Una', teams: ['t'], minutesByDay, startsAt: 540, absences: [] }],
     runs: [{ id: 'r' as never, number: 1, scenario: 'S', name: 'S', priority: 'low' }],
   };

@@ -8,6 +8,7 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { CyclesTabs } from './cycles-tabs.tsx';
 import { CycleBands } from './cycle-bands.tsx';
 
 export function CyclesApp({ content, ...frame }: PageProps<CycleList>) {
@@ -25,6 +26,7 @@ function Cycles({ initial }: { readonly initial: CycleList }) {
   const open = data.cycles.filter((cycle) => cycle.state === 'open').length;
   return (
     <>
+      <CyclesTabs place="cycles" />
       <PageTitle title="Cycles" about={`${countOf(data.cycles.length, 'cycle')}, ${open} open`}>
         {can('run cycles') && (
           <a className="button button-primary" href={withScope(`${base}/cycles/new`)}>

@@ -75,9 +75,17 @@ function PersonaCard({ persona, choices, onEdit }: PersonaCardProps) {
       </div>
       {persona.description !== '' && <p className="mt-0.5 text-[13px] text-soft">{persona.description}</p>}
       <ul className="mt-2 grid gap-1.5 text-[13px]">
-        {persona.starts.map(({ applicationId, environmentId, how }) => (
+        {persona.starts.map(({ applicationId, environmentId, how, userName, hasPassword, isUsual }) => (
           <li key={applicationId + environmentId}>
             <b>{nameOf(choices.applications, applicationId)}</b> in {nameOf(choices.environments, environmentId)}: {how}
+            {userName !== '' && (
+              <span className="text-soft">
+                {' '}
+                Runners: {userName}
+                {hasPassword ? '' : ', without a password yet'}
+                {isUsual && ', where a turn says nothing of whom'}
+              </span>
+            )}
           </li>
         ))}
         {persona.starts.length === 0 && <li className="text-soft">How it starts an application is not said yet.</li>}
@@ -86,7 +94,10 @@ function PersonaCard({ persona, choices, onEdit }: PersonaCardProps) {
   );
 }
 
-const toStartKey = (applicationId: string, environmentId: string) => `how ${applicationId} ${environmentId}`;
+type StartPart = 'how' | 'account' | 'password' | 'usual';
+const toStartKey = (part: StartPart, applicationId: string, environmentId: string) => `${part} ${applicationId} ${environmentId}`;
+/** Typed where a password was, it takes it away. */
+const NO_PASSWORD = '-';
 
 function PersonaDialog({
   persona,
@@ -101,8 +112,15 @@ function PersonaDialog({
   const places = choices.applications.flatMap((application) => choices.environments.map((environment) => ({ application, environment })));
   const form = useForm(async (values) => {
     const starts = places.flatMap(({ application, environment }) => {
-      const how = values[toStartKey(application.id, environment.id)]?.trim() ?? '';
-      return how === '' ? [] : [{ applicationId: application.id, environmentId: environment.id, how }];
+      const of = (part: StartPart) => values[toStartKey(part, application.id, environment.id)]?.trim() ?? '';
+      const userName = of('account');
+      if (of('how') === '' && userName === '') return [];
+      const start = { applicationId: application.id, environmentId: environment.id, how: of('how') || `signs in as ${userName}`, userName };
+      // A password that is not typed stays as it is.
+      const password = of('password');
+      return [
+        { ...start, isUsual: of('usual') !== '', ...(password === '' ? {} : { password: password === NO_PASSWORD ? '' : password }) },
+      ];
     });
     const input = fromForm<Given<'addPersona'>['input']>({ name: values['name'], description: values['description'], starts });
     await (persona ? change('savePersona', { params: { persona: persona.id }, input }) : change('addPersona', { input }));
@@ -111,8 +129,8 @@ function PersonaDialog({
   const remove = async () => {
     if (persona && (await act('removePersona', { params: { persona: persona.id } }))) onClose();
   };
-  const howOf = (applicationId: string, environmentId: string) =>
-    persona?.starts.find((start) => start.applicationId === applicationId && start.environmentId === environmentId)?.how ?? '';
+  const startOf = (applicationId: string, environmentId: string) =>
+    persona?.starts.find((start) => start.applicationId === applicationId && start.environmentId === environmentId);
   return (
     <DialogBox title={persona ? persona.name : 'New persona'} isOpen onClose={onClose} width={640}>
       <form onSubmit={form.onSubmit}>
@@ -134,20 +152,18 @@ function PersonaDialog({
         />
         <fieldset className="mb-3">
           <legend className="label">How it starts each application</legend>
-          <p className="hint mb-2">Which sign-in, which role, where the password is kept; not the password itself.</p>
+          <p className="hint mb-2">
+            In words for people; and the account with which runners sign in. A password is kept sealed and never shown again; type{' '}
+            {NO_PASSWORD} to take it away.
+          </p>
           <div className="grid max-h-[300px] gap-2 overflow-auto pr-1">
             {places.map(({ application, environment }) => (
-              <label key={application.id + environment.id} className="grid items-center gap-x-3 text-[13px] sm:grid-cols-[210px_1fr]">
-                <span>
-                  {application.name} in {environment.name}
-                </span>
-                <input
-                  className="field"
-                  name={toStartKey(application.id, environment.id)}
-                  maxLength={1_000}
-                  defaultValue={howOf(application.id, environment.id)}
-                />
-              </label>
+              <StartFields
+                key={application.id + environment.id}
+                place={`${application.name} in ${environment.name}`}
+                toName={(part) => toStartKey(part, application.id, environment.id)}
+                start={startOf(application.id, environment.id)}
+              />
             ))}
           </div>
         </fieldset>
@@ -159,5 +175,53 @@ function PersonaDialog({
         <FormFoot form={form} label="Save" onCancel={onClose} />
       </form>
     </DialogBox>
+  );
+}
+
+interface StartFieldsProps {
+  readonly place: string;
+  readonly toName: (part: StartPart) => string;
+  readonly start: PersonaView['starts'][number] | undefined;
+}
+
+/** How the persona starts one application in one environment. */
+function StartFields({ place, toName, start }: StartFieldsProps) {
+  return (
+    <div className="grid gap-x-3 gap-y-1 border-b border-line-2 pb-2 text-[13px] last:border-b-0 sm:grid-cols-[170px_1fr]">
+      <span className="pt-1.5 font-semibold">{place}</span>
+      <div className="grid gap-1">
+        <input
+          className="field"
+          aria-label={`${place}: in words`}
+          placeholder="In words"
+          name={toName('how')}
+          maxLength={1_000}
+          defaultValue={start?.how ?? ''}
+        />
+        <div className="grid grid-cols-2 gap-2">
+          <input
+            className="field"
+            aria-label={`${place}: account`}
+            placeholder="Account for runners"
+            name={toName('account')}
+            maxLength={200}
+            autoComplete="off"
+            defaultValue={start?.userName ?? ''}
+          />
+          <input
+            className="field"
+            type="password"
+            aria-label={`${place}: password`}
+            placeholder={start?.hasPassword ? 'Password is kept' : 'Password'}
+            name={toName('password')}
+            maxLength={1_000}
+            autoComplete="new-password"
+          />
+        </div>
+        <label className="inline-flex items-center gap-1.5 text-soft">
+          <input type="checkbox" name={toName('usual')} defaultChecked={start?.isUsual ?? false} /> where a turn says nothing of whom
+        </label>
+      </div>
+    </div>
   );
 }

@@ -38,6 +38,8 @@ function PassDialog({ guide, isTaken, onClose }: { readonly guide: GuideView; re
   const people = isLead
     ? [...guide.mates, ...(choices?.people ?? []).filter(({ id }) => guide.mates.every((mate) => mate.id !== id))]
     : guide.mates;
+  const { data: runners } = useRead('listPools', {}, { enabled: !isTaken });
+  const pools = (runners?.pools ?? []).filter(({ name }) => name !== guide.turn.assignee);
   const others = people.filter(({ name }) => name !== guide.turn.assignee);
   const form = useForm(async ({ personId, word }) => {
     const input = { personId: isTaken ? viewer.person.id : (personId ?? ''), word };
@@ -45,7 +47,7 @@ function PassDialog({ guide, isTaken, onClose }: { readonly guide: GuideView; re
     notify({ kind: 'done', text: isTaken ? 'It is with you now.' : 'Handed over.' });
     onClose();
   });
-  const isNobodyLeft = !isTaken && others.length === 0 && (!isLead || choices !== undefined);
+  const isNobodyLeft = !isTaken && others.length === 0 && pools.length === 0 && runners !== undefined && (!isLead || choices !== undefined);
   if (isNobodyLeft)
     return (
       <DialogBox title="Hand this turn over" isOpen onClose={onClose}>
@@ -70,6 +72,11 @@ function PassDialog({ guide, isTaken, onClose }: { readonly guide: GuideView; re
               <option key={id} value={id}>
                 {name}
                 {guide.mates.some((mate) => mate.id === id) ? '' : ' (another lane)'}
+              </option>
+            ))}
+            {pools.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name} (runners)
               </option>
             ))}
           </SelectField>

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { createWorkingTime } from '../../time/working-time.ts';
 import { spreadOverDays } from './spread-over-days.ts';
 import type { CycleToPlan } from './to-problem.ts';
-import { isThrough, toPlanProblem } from './to-problem.ts';
+import { planCycle } from './plan-cycle.ts';
+import { isThrough, readWorker, toPlanProblem } from './to-problem.ts';
 
 type Turn = CycleToPlan['turns'][number];
 const turn = (index: number, more: Partial<Turn> = {}): Turn => ({
@@ -25,6 +26,7 @@ const cycle = (turns: readonly Turn[], more: Partial<CycleToPlan> = {}): CycleTo
   ...{ firstDay: '2026-11-02', startsAt: 100, endsAt: 20_000, turns },
   teams: [{ id: 'lane', minutesByDay: [120], startsAt: 540 }],
   people: [{ id: 'una', teams: ['lane', 'other'], minutesByDay: [60], startsAt: 480 }],
+  pools: [],
   runs: [
     { id: 'r', priority: 'high' },
     { id: 's', priority: 'low' },
@@ -64,6 +66,27 @@ describe('a cycle as a problem to plan', () => {
       [undefined, 'ivo'],
       [['una'], undefined],
     ]);
+  });
+
+  it('makes a lane of each pool: whichever session is free does the next turn, and no rule of people binds it', () => {
+    const office = { id: 'office', sessions: 2, minutesByDay: [1_440], startsAt: 0 };
+    const withPool = cycle(
+      [
+        ...['r', 's', 'u'].map((run) => turn(0, { id: run, run, person: 'office', minutes: 10 })),
+        turn(1, { samePersonAs: 0, person: 'una' }),
+        turn(2, { otherPersonThan: [0, 1] }),
+      ],
+      { pools: [office], startsAt: 0 },
+    );
+    const problem = toPlanProblem(withPool);
+    expect(problem.jobs.map(({ lane, worker, sameAs, otherThan }) => [lane, worker, sameAs, otherThan])).toEqual([
+      ...Array.from({ length: 3 }, () => ['office', null, null, []]),
+      ['lane', 'una', null, []],
+      ['lane', null, null, ['t1']],
+    ]);
+    const { jobs } = planCycle(problem);
+    expect(jobs.slice(0, 3).map(({ end }) => end)).toEqual([10, 10, 20]);
+    expect(jobs.slice(0, 3).map(({ worker }) => readWorker(worker ?? ''))).toEqual(['office', 'office', 'office']);
   });
 
   it('carries people, lanes, hours and ranks as they are; what is less urgent is left out first', () => {

@@ -17,6 +17,13 @@ export interface CycleToPlan {
     readonly minutesByDay: readonly number[];
     readonly startsAt: number;
   }[];
+  /** Runners: turns given to a pool are a lane of their own, done by whichever of its sessions is free. */
+  readonly pools: readonly {
+    readonly id: string;
+    readonly sessions: number;
+    readonly minutesByDay: readonly number[];
+    readonly startsAt: number;
+  }[];
   readonly runs: readonly { readonly id: string; readonly priority: 'high' | 'medium' | 'low' }[];
   readonly turns: readonly TurnToPlan[];
 }
@@ -52,15 +59,42 @@ export function toPlanProblem(cycle: CycleToPlan): PlanProblem {
   const at = new Map(cycle.turns.map((turn) => [`${turn.run} ${turn.index}`, turn]));
   const mate = (turn: TurnToPlan, index: number) => at.get(`${turn.run} ${index}`);
   const barredBy = listBarredByDone(cycle.turns);
+  const pools = new Set(cycle.pools.map(({ id }) => id));
+  const isPools = ({ person }: TurnToPlan) => person !== null && pools.has(person);
+  const ofPools = new Set(cycle.turns.filter(isPools).map(({ id }) => id));
   return {
     jobs: cycle.turns
       .filter(({ status }) => !isThrough(status))
-      .map((turn) => ({ ...toJob(turn, cycle, mate), ...toTies(turn, mate, barredBy.get(`${turn.run} ${turn.index}`) ?? []) })),
-    workers: cycle.people.map(({ id, teams, minutesByDay, startsAt }) => ({ id, lanes: teams, minutesByDay, startsAt })),
+      .map((turn) => {
+        const job = toJob(turn, cycle, mate);
+        // A pool is nobody whom a rule about the same or another person could mean.
+        if (isPools(turn)) return { ...job, lane: turn.person!, worker: null, sameAs: null, otherThan: [] };
+        return { ...withoutPools(job, (id) => ofPools.has(id)), ...toTies(turn, mate, barredBy.get(`${turn.run} ${turn.index}`) ?? []) };
+      }),
+    workers: [
+      ...cycle.people.map(({ id, teams, minutesByDay, startsAt }) => ({ id, lanes: teams, minutesByDay, startsAt })),
+      ...cycle.pools.flatMap(({ id, sessions, minutesByDay, startsAt }) =>
+        Array.from({ length: sessions }, (_, index) => ({ id: nameSession(id, index), lanes: [id], minutesByDay, startsAt })),
+      ),
+    ],
     lanes: cycle.teams.map(({ id, minutesByDay, startsAt }) => ({ id, minutesByDay, startsAt })),
     runs: cycle.runs.map(({ id, priority }) => ({ id, rank: RANKS[priority] })),
     startsAt: cycle.startsAt,
     endsAt: cycle.endsAt,
+  };
+}
+
+const nameSession = (pool: string, index: number) => `${pool} session ${index + 1}`;
+
+/** Who has a planned turn: a person, or the pool of the session that does it. */
+export const readWorker = (worker: string): string => worker.split(' session ')[0]!;
+
+/** What is done by runners binds no person. */
+function withoutPools(job: PlanJob, isPools: (id: string) => boolean): PlanJob {
+  return {
+    ...job,
+    sameAs: job.sameAs !== null && isPools(job.sameAs) ? null : job.sameAs,
+    otherThan: job.otherThan.filter((id) => !isPools(id)),
   };
 }
 

@@ -88,7 +88,7 @@ function Answer({ view, plan, base, toTurn }: AnswerProps) {
   const end = Math.max(0, Math.round(view.endsAt / 1_440));
   const time = view.people.reduce((total, { minutesByDay }) => total + minutesByDay.slice(0, end).reduce((a, b) => a + b, 0), 0);
   const first = plan.longestChain[0];
-  const lane = view.teams.find(({ id }) => id === plan.busiestLane?.lane)?.name;
+  const lane = [...view.teams, ...view.pools].find(({ id }) => id === plan.busiestLane?.lane)?.name;
   return (
     <div className="px-4 py-3">
       <h2 className="text-[14px]">Will it fit?</h2>

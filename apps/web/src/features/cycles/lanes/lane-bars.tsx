@@ -48,23 +48,31 @@ export function LaneBars({ chart, chosen, onChoose, onDrop }: LaneBarsProps) {
   );
 }
 
+const describePool = (sessions: number, hours: number) =>
+  sessions === 0 ? 'runners: none was heard of yet' : `runners: ${countOf(sessions, 'session')}, ${hours} h a day`;
+
 interface LaneRowsProps extends Pick<LaneBarsProps, 'chart' | 'onChoose' | 'onDrop'> {
   readonly lane: LaneLoad;
   readonly isOpen: boolean;
 }
 
 function LaneRows({ lane, chart, isOpen, onChoose, onDrop }: LaneRowsProps) {
-  const testers = lane.people.length === 0 ? 'nobody yet' : `${countOf(lane.people.length, 'tester')}, ${lane.hoursPerDay} h a day`;
+  const isEmpty = lane.pool ? lane.pool.sessions === 0 : lane.people.length === 0;
+  const testers = lane.pool
+    ? describePool(lane.pool.sessions, lane.hoursPerDay)
+    : isEmpty
+      ? 'nobody yet'
+      : `${countOf(lane.people.length, 'tester')}, ${lane.hoursPerDay} h a day`;
   return (
     <>
       <tr className={`border-b border-line-2 ${isOpen ? 'border-l-baton-wire border-l-[3px]' : ''}`}>
         <th scope="row" className="w-[170px] py-2 pl-4 text-left font-normal">
           <button type="button" className="text-left" aria-expanded={isOpen} onClick={() => onChoose(isOpen ? null : lane.key)}>
             <b className="block hover:underline">{lane.name}</b>
-            <span className={`text-[13px] ${lane.people.length === 0 ? 'font-semibold text-failed' : 'text-soft'}`}>{testers}</span>
+            <span className={`text-[13px] ${isEmpty ? 'font-semibold text-failed' : 'text-soft'}`}>{testers}</span>
           </button>
         </th>
-        <Bars row={lane} days={chart.days} most={chart.most} height={46} />
+        <Bars row={lane} days={chart.days} most={lane.pool?.most ?? chart.most} height={46} />
         <Sum row={lane} />
       </tr>
       {isOpen &&

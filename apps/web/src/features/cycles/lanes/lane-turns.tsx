@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { countOf, formatDay, formatMinutes } from '../../../ui/format.ts';
 import { MenuButton } from '../../../ui/menus/menu-button.tsx';
+import { getLane } from './lay-out-load.ts';
 import { FramedTable } from '../../../ui/framed-table.tsx';
 
 interface LaneTurnsProps {
@@ -29,10 +30,11 @@ const WAYS = [
 export function LaneTurns({ view, lane, toTurn, canStaff, chosen, onChoose, onStaff }: LaneTurnsProps) {
   const [shown, setShown] = useState(SHOWN);
   const [anchor, setAnchor] = useState<number | null>(null);
-  const own = view.turns.filter((turn) => turn.team === lane && !isThrough(turn.status));
-  const nameOf = new Map(view.people.map(({ id, name }) => [id as string, name]));
+  const own = view.turns.filter((turn) => getLane(view, turn) === lane && !isThrough(turn.status));
+  const nameOf = new Map([...view.people, ...view.pools].map(({ id, name }) => [id as string, name]));
   const runOf = new Map(view.runs.map((run) => [run.id, run]));
-  const people = view.people.filter(({ teams }) => teams.includes(lane));
+  const ofTeams = new Set(own.map(({ team }) => team));
+  const people = view.people.filter(({ teams }) => teams.some((team) => team === lane || ofTeams.has(team)));
   const toggle = (index: number, isRange: boolean) => {
     const next = new Set(chosen);
     const [from, to] = isRange && anchor !== null ? [Math.min(anchor, index), Math.max(anchor, index)] : [index, index];
@@ -58,15 +60,21 @@ export function LaneTurns({ view, lane, toTurn, canStaff, chosen, onChoose, onSt
               label={chosen.size > 0 ? `Give ${chosen.size} to` : 'Give to'}
               isSmall
               isDisabled={chosen.size === 0}
-              choices={[...people.map(({ id, name }) => ({ key: id, name })), { key: 'nobody', name: 'Nobody yet' }]}
+              choices={[
+                ...people.map(({ id, name }) => ({ key: id as string, name })),
+                ...view.pools.map(({ id, name }) => ({ key: id as string, name: `${name} (runners)` })),
+                { key: 'nobody', name: 'Nobody yet' },
+              ]}
               onChoose={give}
             />
-            <MenuButton
-              label="Give out anew"
-              isSmall
-              choices={WAYS}
-              onChoose={(way) => onStaff({ kind: 'assign', way: way as 'balanced', teams: [lane] })}
-            />
+            {!view.pools.some(({ id }) => id === lane) && (
+              <MenuButton
+                label="Give out anew"
+                isSmall
+                choices={WAYS}
+                onChoose={(way) => onStaff({ kind: 'assign', way: way as 'balanced', teams: [lane] })}
+              />
+            )}
           </span>
         )}
       </div>

@@ -1,17 +1,17 @@
-import type { KeptPlanChange, PlanTurn, StaffCycle, Staffed } from '@kindred-baton/contracts/cycles/plan';
+import type { KeptPlanChange, PlanTurn, StaffCycle } from '@kindred-baton/contracts/cycles/plan';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import type { PlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
 import { useMemo, useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
-import { countOf } from '../../../ui/format.ts';
 import { useNotice } from '../../../ui/notices.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { FitPanel } from './fit-panel.tsx';
 import { LaneBars } from './lane-bars.tsx';
 import { LaneTurns } from './lane-turns.tsx';
+import { sayStaffed } from './say-staffed.ts';
 import { layOutLoad } from './lay-out-load.ts';
 import { toTriedView } from './tried-view.ts';
 import { usePlan } from './use-plan.ts';
@@ -112,9 +112,6 @@ function useStaff(code: string) {
   const { act } = useChanges();
   return async (input: StaffCycle): Promise<boolean> => (await act('staffCycle', { params: { code }, input }, sayStaffed)) !== undefined;
 }
-
-const sayStaffed = ({ changed, left }: Staffed) =>
-  `${countOf(changed, 'turn')} changed.${left > 0 ? ` ${countOf(left, 'turn')} with nobody yet.` : ''}`;
 
 interface LoadChoiceProps {
   readonly isPlanned: boolean;

@@ -2,7 +2,7 @@ import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
 import { addDays } from '@kindred-baton/core/time/calendar';
 import type { CyclePlan } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { spreadOverDays } from '@kindred-baton/core/cycles/plan/spread-over-days';
-import { isThrough } from '@kindred-baton/core/cycles/plan/to-problem';
+import { isThrough, readWorker } from '@kindred-baton/core/cycles/plan/to-problem';
 import { countDaysBetween } from '@kindred-baton/core/time/work-days';
 import { createWorkingTime } from '@kindred-baton/core/time/working-time';
 
@@ -25,6 +25,8 @@ export interface LoadRow {
 export interface LaneLoad extends LoadRow {
   readonly hoursPerDay: number;
   readonly people: readonly LoadRow[];
+  /** A pool of runners: how many sessions it has, and the scale of its own bars (it works day and night). */
+  readonly pool?: { readonly sessions: number; readonly most: number };
 }
 
 export interface LoadChart {
@@ -68,26 +70,42 @@ export function layOutLoad(view: CyclePlanView, plan: CyclePlan | null): LoadCha
     };
   };
   const lanes = view.teams
-    .filter((team) => view.turns.some((turn) => turn.team === team.id))
+    .filter((team) => view.turns.some((turn) => getLane(view, turn) === team.id))
     .map((team): LaneLoad => {
       const people = view.people.filter(({ teams }) => teams.includes(team.id));
       return {
         ...toRow(
           team.id,
           team.name,
-          (piece) => piece.team === team.id,
+          (piece) => getLane(view, piece) === team.id,
           people.map(({ minutesByDay }) => minutesByDay),
         ),
         hoursPerDay: team.hoursPerDay,
         people: people.map((person) =>
-          toRow(person.id, person.name, (piece) => piece.team === team.id && piece.person === person.id, [person.minutesByDay]),
+          toRow(person.id, person.name, (piece) => getLane(view, piece) === team.id && piece.person === person.id, [person.minutesByDay]),
         ),
       };
     });
   // A little above the most, so that the line of what can be worked is seen.
   const top = (rows: readonly LoadRow[]) =>
     HEADROOM * Math.max(1, ...rows.flatMap((row) => row.days.map(({ done: through, toDo, time }) => Math.max(through + toDo, time ?? 0))));
-  return { days, lanes, most: top(lanes), mostOfPerson: top(lanes.flatMap(({ people }) => people)) };
+  const pools: LaneLoad[] = [];
+  for (const pool of view.pools) {
+    if (!view.turns.some((turn) => getLane(view, turn) === pool.id)) continue;
+    const times = Array.from({ length: pool.sessions }, () => pool.minutesByDay);
+    const row = toRow(pool.id, pool.name, (piece) => getLane(view, piece) === pool.id, times);
+    const hoursPerDay = Math.max(0, ...pool.minutesByDay.slice(0, 7)) / 60;
+    pools.push({ ...row, hoursPerDay, people: [], pool: { sessions: pool.sessions, most: top([row]) } });
+  }
+  return { days, lanes: [...lanes, ...pools], most: top(lanes), mostOfPerson: top(lanes.flatMap(({ people }) => people)) };
+}
+
+/** In whose lane a turn is: what is given to runners is in their pool’s. */
+export function getLane(
+  { pools }: Pick<CyclePlanView, 'pools'>,
+  { team, person }: { readonly team: string; readonly person: string | null },
+): string {
+  return person !== null && pools.some(({ id }) => id === person) ? person : team;
 }
 
 interface Piece {
@@ -104,9 +122,12 @@ function spreadDue(view: CyclePlanView): Piece[] {
 }
 
 function spreadPlan(view: CyclePlanView, plan: CyclePlan): Piece[] {
-  const timeOf = new Map(view.people.map((person) => [person.id as string, createWorkingTime(person.minutesByDay, person.startsAt)]));
+  const timeOf = new Map(
+    [...view.people, ...view.pools].map((own) => [own.id as string, createWorkingTime(own.minutesByDay, own.startsAt)]),
+  );
   const teamOf = new Map(view.turns.map(({ id, team }) => [id as string, team]));
-  return plan.jobs.flatMap(({ id, worker, start, end }) => {
+  return plan.jobs.flatMap(({ id, worker: doer, start, end }) => {
+    const worker = doer === null ? null : readWorker(doer);
     const team = teamOf.get(id);
     const time = worker === null ? undefined : timeOf.get(worker);
     if (start === null || end === null || team === undefined || !time) return [];

@@ -1,11 +1,13 @@
 import { fillStep } from '@kindred-baton/core/defects/describe-steps';
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
+import { GiveRest } from './give-rest.tsx';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { countWords, getWord } from './guide-state.ts';
 
 /** Every step with how it went; choosing one goes there. */
-export function AllSteps({ recorder, source }: ScreenProps) {
+export function AllSteps(props: ScreenProps) {
+  const { recorder, source } = props;
   const { state, dispatch, steps } = recorder;
   const counts = countWords(state, steps.length);
   return (
@@ -33,6 +35,9 @@ export function AllSteps({ recorder, source }: ScreenProps) {
       <button type="button" className="button mt-3 w-full" onClick={() => dispatch({ kind: 'show', screen: 'finish' })}>
         Finish …
       </button>
+      <div className="mt-2">
+        <GiveRest {...props} />
+      </div>
     </div>
   );
 }

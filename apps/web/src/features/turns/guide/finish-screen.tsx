@@ -7,11 +7,13 @@ import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../../ui/baton-mark.tsx';
 import { useNotice } from '../../../ui/notices.tsx';
 import { toMessage } from '../../../client/request.ts';
+import { GiveRest } from './give-rest.tsx';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { countWords, getWord } from './guide-state.ts';
 
 /** The end of an attempt: what worked, what it gives on and to whom, and the button that passes the baton. */
-export function FinishScreen({ guide, attempt, recorder }: ScreenProps) {
+export function FinishScreen(props: ScreenProps) {
+  const { guide, attempt, recorder } = props;
   const notify = useNotice();
   const { state, dispatch, steps } = recorder;
   const [isBusy, setIsBusy] = useState(false);
@@ -81,6 +83,7 @@ export function FinishScreen({ guide, attempt, recorder }: ScreenProps) {
         <button type="button" className="button" onClick={() => dispatch({ kind: 'go', index: state.index })}>
           Back to the steps
         </button>
+        <GiveRest {...props} />
       </div>
     </div>
   );

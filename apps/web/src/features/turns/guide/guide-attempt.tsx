@@ -1,11 +1,11 @@
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
-import { toDay } from '@kindred-baton/core/time/calendar';
-import { createStepSource } from '@kindred-baton/core/turns/step-source';
+import { isTrouble } from '@kindred-baton/core/outcomes';
 import type { TemplateSource } from '@kindred-baton/core/values/template';
 import type { ReactNode } from 'react';
 import { useMemo } from 'react';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { AllSteps } from './all-steps.tsx';
+import { createAttemptSource } from './attempt-source.ts';
 import { FinishScreen } from './finish-screen.tsx';
 import type { GuideState } from './guide-state.ts';
 import { getWord } from './guide-state.ts';
@@ -52,8 +52,22 @@ export function GuideAttempt({ guide, attempt, isSmall, frame }: GuideAttemptPro
       {state.screen === 'step' && <StepScreen key={state.index} {...props} />}
       {state.screen === 'all' && <AllSteps {...props} />}
       {state.screen === 'finish' && <FinishScreen {...props} />}
-      {state.screen === 'defect' && <LogDefectForm {...props} />}
+      {state.screen === 'defect' && <DefectScreen {...props} />}
     </div>,
+  );
+}
+
+/** A defect at the step that is told of; where the step itself went well, the test goes on. */
+function DefectScreen({ attempt, recorder, source }: ScreenProps) {
+  const { state, dispatch, steps, flush } = recorder;
+  const { outcome, note } = getWord(state, state.index);
+  const back = () => dispatch({ kind: 'go', index: state.index });
+  return (
+    <LogDefectForm
+      {...{ attempt, steps, source, flush, stepIndex: state.index, seen: note, onCancel: back }}
+      outcomeAt={(index) => getWord(state, index).outcome}
+      onDone={() => (isTrouble(outcome) ? dispatch({ kind: 'show', screen: 'finish' }) : back())}
+    />
   );
 }
 
@@ -64,11 +78,6 @@ function useStepSource(guide: GuideView, attempt: AttemptView, state: GuideState
     const kept = (guide.version?.steps ?? []).flatMap((step, index) =>
       step.keepAs === undefined ? [] : [{ name: step.keepAs, value: getWord(state, index).kept }],
     );
-    return createStepSource({
-      attempt: attempt.seed,
-      day: toDay(Date.parse(attempt.startedAt), timeZone),
-      calendar: { workingDays: guide.workingDays, holidays: guide.holidays },
-      values: [...guide.turn.arrivals, ...kept],
-    });
+    return createAttemptSource({ guide, attempt, kept, timeZone });
   }, [guide, attempt, state, timeZone]);
 }

@@ -1,26 +1,26 @@
-import { isTrouble } from '@kindred-baton/core/outcomes';
+import { letsOn } from '@kindred-baton/core/outcomes';
 import { useChanges } from '../../../client/use-changes.ts';
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
 import Play from 'lucide-react/icons/play';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../../ui/baton-mark.tsx';
 import { countOf } from '../../../ui/format.ts';
-import { Moment } from '../../../ui/moment.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
+import { AttemptsSoFar } from './attempts-so-far.tsx';
 import { describeBrowser } from './describe-browser.ts';
 import { NudgeButton } from '../nudge-button.tsx';
 import { OnPaper } from './on-paper.tsx';
 import { DefectLinks } from '../../defects/defect-links.tsx';
 import { LiftBlock } from '../lift-block.tsx';
+import { WithRunners } from './with-runners.tsx';
 import { PassTurn } from '../pass-turn.tsx';
-
-const AttemptsBeside = lazy(() => import('./attempts-beside.tsx').then((module) => ({ default: module.AttemptsBeside })));
 
 /** Before an attempt: what is in hand, where to start, what was tried, and the button to begin. */
 export function GuideStart({ guide }: { readonly guide: GuideView }) {
   const { base } = useProgramme();
   const { turn, version } = guide;
+  const atWork = guide.attempts.find((attempt) => attempt.isWithRunners && attempt.finishedAt === null);
   return (
     <div className="max-h-[calc(100vh-150px)] overflow-y-auto">
       <div className="px-4 py-3">
@@ -60,7 +60,7 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
             {defect.title} · {defect.status}
           </p>
         ))}
-        <Begin guide={guide} />
+        {atWork ? <WithRunners guide={guide} attempt={atWork} /> : <Begin guide={guide} />}
         <p className="mt-2 flex flex-wrap items-center gap-2">
           <PassTurn guide={guide} />
           <LiftBlock turn={turn} />
@@ -69,7 +69,7 @@ export function GuideStart({ guide }: { readonly guide: GuideView }) {
           )}
         </p>
       </div>
-      <Attempts guide={guide} steps={version?.steps.length ?? 0} />
+      <AttemptsSoFar guide={guide} />
       <OnPaper guide={guide} />
     </div>
   );
@@ -114,82 +114,57 @@ function Arrived({ guide }: { readonly guide: GuideView }) {
 function Begin({ guide }: { readonly guide: GuideView }) {
   const { act } = useChanges();
   const [isBusy, setIsBusy] = useState(false);
-  if (guide.refusal !== null)
+  const [newest] = guide.attempts;
+  const from = newest?.canContinue ? newest : undefined;
+  const takeOver = useTakeOver(guide);
+  if (guide.refusal !== null && !(from && takeOver))
     return (
       <p className="mt-4 rounded-control bg-band px-3 py-2">
         <DefectLinks text={guide.turn.heldBy === null ? guide.refusal : `Held: ${guide.turn.heldBy}.`} />
       </p>
     );
-  const begin = async () => {
+  const begin = async (continues: string | null) => {
     setIsBusy(true);
-    const input = { id: crypto.randomUUID(), browser: describeBrowser(navigator.userAgent) };
-    await act('startAttempt', { params: { turn: guide.turn.id }, input });
+    if (guide.refusal === null || (await takeOver?.())) {
+      const input = { id: crypto.randomUUID(), browser: describeBrowser(navigator.userAgent), continues: continues as never };
+      await act('startAttempt', { params: { turn: guide.turn.id }, input });
+    }
     setIsBusy(false);
   };
   return (
-    <button type="button" className="button button-primary mt-4 min-h-[42px] w-full" onClick={() => void begin()} disabled={isBusy}>
-      <Play size={17} aria-hidden /> {guide.attempts.length > 0 ? 'Try again' : 'Begin'}
-    </button>
+    <div className="mt-4 grid gap-2">
+      {from && (
+        <button type="button" className="button button-primary min-h-[42px] w-full" onClick={() => void begin(from.id)} disabled={isBusy}>
+          <Play size={17} aria-hidden /> {from.isWithRunners ? 'Finish it by hand' : 'Go on'} from step {countDone(from) + 1}
+        </button>
+      )}
+      <button
+        type="button"
+        className={`button min-h-[42px] w-full ${from ? '' : 'button-primary'}`}
+        onClick={() => void begin(null)}
+        disabled={isBusy}
+      >
+        {!from && <Play size={17} aria-hidden />} {from ? 'From the first step' : guide.attempts.length > 0 ? 'Try again' : 'Begin'}
+      </button>
+    </div>
   );
 }
 
-/** Attempts are kept; the newest finished one counts. */
-function Attempts({ guide, steps }: { readonly guide: GuideView; readonly steps: number }) {
-  const { api } = useProgramme();
-  const [isBeside, setIsBeside] = useState(false);
-  const { attempts } = guide;
-  if (attempts.length === 0) return null;
-  return (
-    <section className="border-t border-line-2 px-4 py-3" aria-label="Attempts so far">
-      <div className="mb-2 flex items-center justify-between gap-2">
-        <h3 className="font-bold">Attempts so far</h3>
-        {attempts.length > 1 && (
-          <button type="button" className="button button-quiet button-small" onClick={() => setIsBeside(true)}>
-            Side by side
-          </button>
-        )}
-      </div>
-      {isBeside && (
-        <Suspense fallback={null}>
-          <AttemptsBeside guide={guide} onClose={() => setIsBeside(false)} />
-        </Suspense>
-      )}
-      <ol className="grid gap-3">
-        {attempts.map((attempt) => {
-          const told = attempt.results.filter((result) => result.note !== '' || isTrouble(result.outcome));
-          return (
-            <li key={attempt.id}>
-              <p className="flex flex-wrap items-center gap-x-3">
-                <StatusLabel status={attempt.outcome ?? 'under way'} />
-                <span className="text-[13px] text-soft">
-                  attempt {attempt.number}, {attempt.person}, <Moment at={attempt.finishedAt ?? attempt.startedAt} />
-                  {attempt.isFromSheet && ', on paper'} ·{' '}
-                  <a className="underline" href={`${api}/turns/${guide.turn.id}/sheet?format=report&attempt=${attempt.id}`} download>
-                    Report
-                  </a>
-                </span>
-              </p>
-              {told.map((result) => (
-                <p key={result.stepIndex} className="mt-1 text-[13px]">
-                  Step {result.stepIndex + 1} of {steps}: {result.note === '' ? result.outcome : result.note}
-                </p>
-              ))}
-              {Object.entries(attempt.kept).map(([name, value]) => (
-                <span key={name} className="mt-1 mr-2 inline-block">
-                  <BatonChip name={name} value={value} canCopy />
-                </span>
-              ))}
-              <div className="mt-1 flex flex-wrap gap-2">
-                {attempt.evidence.map((file) => (
-                  <a key={file.id} href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer" className="text-[13px] underline">
-                    {file.name}, step {file.stepIndex + 1}
-                  </a>
-                ))}
-              </div>
-            </li>
-          );
-        })}
-      </ol>
-    </section>
-  );
+/** Steps at the beginning that are done, or left out. */
+function countDone({ results }: GuideView['attempts'][number]): number {
+  const stop = results.find(({ outcome }) => !letsOn(outcome));
+  return stop ? stop.stepIndex : results.length;
+}
+
+/** For somebody of the lane to whom a turn of runners is not given yet: takes it, and answers whether that was done. */
+function useTakeOver(guide: GuideView): (() => Promise<boolean>) | null {
+  const { can, viewer } = useProgramme();
+  const { act } = useChanges();
+  const isInLane = guide.mates.some(({ id }) => id === viewer.person.id);
+  const isRunners = guide.attempts[0]?.isWithRunners === true;
+  if (!can('make attempts') || !isInLane || !isRunners || guide.turn.state === 'waiting') return null;
+  return async () => {
+    const input = { personId: viewer.person.id, word: '' };
+    return (await act('passTurn', { params: { turn: guide.turn.id }, input })) !== undefined;
+  };
 }

@@ -6,22 +6,21 @@ import { countOf } from '../../../ui/format.ts';
 import { useNotice } from '../../../ui/notices.tsx';
 import { toMessage } from '../../../client/request.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
-import type { AttemptRecorder } from './use-attempt.ts';
 
 interface LikelySameProps {
-  readonly recorder: AttemptRecorder;
   readonly attempt: string;
   readonly stepIndex: number;
   readonly title: string;
   readonly seen: string;
-  readonly onJoined: (code: string) => Promise<void>;
+  readonly flush: (() => Promise<unknown>) | undefined;
+  readonly onJoined: (code: string) => void;
 }
 
 const PAUSE_MS = 400;
 const WHY_LABELS: Readonly<Record<string, string>> = { step: 'the same step', words: 'the same words', values: 'the same values' };
 
 /** Defects that are known and likely the same: join one instead of logging it twice. */
-export function LikelySame({ recorder, attempt, stepIndex, title, seen, onJoined }: LikelySameProps) {
+export function LikelySame({ attempt, stepIndex, title, seen, flush, onJoined }: LikelySameProps) {
   const { base } = useProgramme();
   const notify = useNotice();
   const { change } = useChanges();
@@ -30,9 +29,9 @@ export function LikelySame({ recorder, attempt, stepIndex, title, seen, onJoined
   if (!data || data.likely.length === 0) return null;
   const join = async (code: string) => {
     try {
-      await recorder.flush();
+      await flush?.();
       await change('joinDefect', { input: { code, attemptId: attempt, stepIndex } });
-      await onJoined(code);
+      onJoined(code);
     } catch (error) {
       notify({ kind: 'problem', text: toMessage(error) });
     }

@@ -41,7 +41,7 @@ const describeTurn = ({ turn }: GuideView) =>
 function toPrintedTurn(guide: GuideView, timeZone: string) {
   const { version, turn } = guide;
   if (!version) throw new AppError('invalid', 'This leg has no test yet; there is nothing to print.');
-  const source = createSource(guide, { id: turn.id, startedAt: new Date().toISOString(), kept: {} }, timeZone);
+  const source = createSource(guide, { seed: turn.id, startedAt: new Date().toISOString(), kept: {} }, timeZone);
   return {
     ...{ mark: toSheetMark(turn.id, version.steps), title: turn.title, about: describeTurn(guide), tester: turn.assignee ?? 'nobody yet' },
     ...{ environment: guide.environment, note: guide.note },

@@ -1,0 +1,149 @@
+import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
+import { isTrouble } from '@kindred-baton/core/outcomes';
+import { lazy, Suspense, useState } from 'react';
+import { BatonChip } from '../../../ui/baton-chip.tsx';
+import { StatusLabel } from '../../../ui/baton-mark.tsx';
+import { DialogBox } from '../../../ui/dialog.tsx';
+import { Moment } from '../../../ui/moment.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import { createAttemptSource } from './attempt-source.ts';
+import { describeHands } from './describe-hands.ts';
+
+const AttemptsBeside = lazy(() => import('./attempts-beside.tsx').then((module) => ({ default: module.AttemptsBeside })));
+const LogDefectForm = lazy(() => import('./log-defect-form.tsx').then((module) => ({ default: module.LogDefectForm })));
+
+/** Attempts are kept; the newest finished one counts. */
+export function AttemptsSoFar({ guide }: { readonly guide: GuideView }) {
+  const [isBeside, setIsBeside] = useState(false);
+  const { attempts } = guide;
+  if (attempts.length === 0) return null;
+  return (
+    <section className="border-t border-line-2 px-4 py-3" aria-label="Attempts so far">
+      <div className="mb-2 flex items-center justify-between gap-2">
+        <h3 className="font-bold">Attempts so far</h3>
+        {attempts.length > 1 && (
+          <button type="button" className="button button-quiet button-small" onClick={() => setIsBeside(true)}>
+            Side by side
+          </button>
+        )}
+      </div>
+      {isBeside && (
+        <Suspense fallback={null}>
+          <AttemptsBeside guide={guide} onClose={() => setIsBeside(false)} />
+        </Suspense>
+      )}
+      <ol className="grid gap-3">
+        {attempts.map((attempt, index) => (
+          <li key={attempt.id}>
+            <OneAttempt guide={guide} attempt={attempt} />
+            {index === 0 && <LogFromRunner guide={guide} attempt={attempt} />}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function OneAttempt({ guide, attempt }: { readonly guide: GuideView; readonly attempt: AttemptView }) {
+  const { api } = useProgramme();
+  const told = attempt.results.filter((result) => result.note !== '' || isTrouble(result.outcome));
+  const hands = describeHands(attempt);
+  const steps = guide.version?.steps.length ?? 0;
+  return (
+    <>
+      <p className="flex flex-wrap items-center gap-x-3">
+        <StatusLabel status={attempt.outcome ?? 'under way'} />
+        <span className="text-[13px] text-soft">
+          attempt {attempt.number}, {attempt.person}, <Moment at={attempt.finishedAt ?? attempt.startedAt} />
+          {attempt.isFromSheet && ', on paper'} ·{' '}
+          <a className="underline" href={`${api}/turns/${guide.turn.id}/sheet?format=report&attempt=${attempt.id}`} download>
+            Report
+          </a>
+        </span>
+      </p>
+      {hands !== '' && <p className="text-[13px] text-soft">{hands}</p>}
+      {told.map((result) => (
+        <div key={result.stepIndex} className="mt-1 text-[13px]">
+          Step {result.stepIndex + 1} of {steps}: {result.note === '' ? result.outcome : result.note}
+          {isTrouble(result.outcome) && result.expected !== '' && (
+            <span className="block text-soft">
+              Looked for {result.expected}
+              {result.actual !== '' && result.actual !== result.note && `; saw ${result.actual}`}
+            </span>
+          )}
+        </div>
+      ))}
+      <Unlooked attempt={attempt} />
+      {Object.entries(attempt.kept).map(([name, value]) => (
+        <span key={name} className="mt-1 mr-2 inline-block">
+          <BatonChip name={name} value={value} canCopy />
+        </span>
+      ))}
+      <div className="mt-1 flex flex-wrap gap-2">
+        {attempt.evidence.map((file) => (
+          <a key={file.id} href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer" className="text-[13px] underline">
+            {isPicture(file) && (
+              <img
+                src={`${api}/evidence/${file.id}`}
+                alt=""
+                loading="lazy"
+                className="mb-0.5 block h-[50px] w-[80px] rounded-[4px] border border-line object-cover object-top"
+              />
+            )}
+            {isPicture(file) ? `step ${file.stepIndex + 1}` : `${file.name}, step ${file.stepIndex + 1}`}
+          </a>
+        ))}
+      </div>
+    </>
+  );
+}
+
+const isPicture = ({ mediaType }: { readonly mediaType: string }) => mediaType.startsWith('image/');
+
+/** What a runner passed over, since only a person can judge it: passed says nothing of it. */
+function Unlooked({ attempt }: { readonly attempt: AttemptView }) {
+  const left = attempt.results.filter(({ unlooked }) => unlooked !== '');
+  if (left.length === 0) return null;
+  return (
+    <details className="mt-1 text-[13px]">
+      <summary>
+        Not looked at by the runner: {left.length} {left.length === 1 ? 'expectation' : 'expectations'}
+      </summary>
+      <ul className="mt-1 grid gap-1 text-soft">
+        {left.map(({ stepIndex, unlooked }) => (
+          <li key={stepIndex}>
+            Step {stepIndex + 1}: {unlooked}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** A runner logs no defect: a person looks at what it saw, and does. */
+function LogFromRunner({ guide, attempt }: { readonly guide: GuideView; readonly attempt: AttemptView }) {
+  const { can, timeZone } = useProgramme();
+  const [isAsked, setIsAsked] = useState(false);
+  const failed = attempt.results.find(({ outcome }) => outcome === 'failed');
+  if (!attempt.isWithRunners || attempt.finishedAt === null || !failed || !guide.version || !can('log defects')) return null;
+  const kept = Object.entries(attempt.kept).map(([name, value]) => ({ name, value }));
+  const close = () => setIsAsked(false);
+  return (
+    <>
+      <button type="button" className="button button-small mt-2" onClick={() => setIsAsked(true)}>
+        Log a defect
+      </button>
+      <DialogBox title={guide.turn.title} isOpen={isAsked} onClose={close} width={640}>
+        <Suspense fallback={<p className="text-soft">One moment …</p>}>
+          <LogDefectForm
+            {...{ attempt, stepIndex: failed.stepIndex, steps: guide.version.steps, onDone: close, onCancel: close }}
+            source={createAttemptSource({ guide, attempt, kept, timeZone })}
+            outcomeAt={(index) => attempt.results.find(({ stepIndex }) => stepIndex === index)?.outcome ?? null}
+            seen={failed.actual === '' ? failed.note : failed.actual}
+            {...(failed.expected === '' ? {} : { expected: failed.expected })}
+          />
+        </Suspense>
+      </DialogBox>
+    </>
+  );
+}
