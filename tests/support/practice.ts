@@ -12,8 +12,7 @@ import type { TestReport } from '@kindred-baton/runner/drive/report';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { deriveInterface } from '@kindred-baton/core/tests/interface';
 import { toDemoField } from '@kindred-baton/store/demo/fields';
-import pg from 'pg';
-import { getServerUrl, toDatabaseUrl } from './server-url.ts';
+import { createBareDatabase } from './test-store.ts';
 
 const ACCOUNTS: Readonly<Record<string, string>> = {
   ...{ Customer: 'DESK01', Works: 'PLAN01', Metering: 'METR01', Billing: 'BILL01', Stores: 'STOR01', Ledger: 'LEDG01' },
@@ -39,14 +38,8 @@ export interface Practice {
 
 /** The practice application on a database of its own, and a browser to work in it. */
 export async function openPractice(): Promise<Practice> {
-  const name = `kb_millrace_${randomUUID().replaceAll('-', '')}`;
-  const onServer = async (sql: string) => {
-    const client = new pg.Client({ connectionString: getServerUrl() });
-    await client.connect();
-    await client.query(sql).finally(() => client.end());
-  };
-  await onServer(`create database ${name}`);
-  const millrace: Millrace = await openMillrace({ databaseUrl: toDatabaseUrl(name) });
+  const bare = await createBareDatabase();
+  const millrace: Millrace = await openMillrace({ databaseUrl: bare.url });
   const host = await startBrowser(process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium');
   const address = `http://127.0.0.1:${millrace.port}`;
   const open = () => openSession(host, { reach: createReach([address]) });
@@ -57,7 +50,7 @@ export async function openPractice(): Promise<Practice> {
       body: JSON.stringify(change),
     });
   return {
-    ...{ address, databaseUrl: toDatabaseUrl(name), host, open, deploy },
+    ...{ address, databaseUrl: bare.url, host, open, deploy },
     run: async (steps, baton, { environment = 'rehearsal', session: given, onStep, ...more } = {}) => {
       const session = given ?? (await open());
       const password = `practice-${environment}`;
@@ -86,7 +79,7 @@ export async function openPractice(): Promise<Practice> {
     close: async () => {
       await host.close();
       await millrace.close();
-      await onServer(`drop database ${name} with (force)`);
+      await bare.drop();
     },
   };
 }

@@ -34,6 +34,13 @@ export async function copyTemplate(template: Template): Promise<string> {
   return toDatabaseUrl(name);
 }
 
+/** A database with nothing in it, for another program than ours. */
+export async function createBareDatabase(): Promise<{ readonly url: string; readonly drop: () => Promise<void> }> {
+  const name = `kb_${randomUUID().replaceAll('-', '')}`;
+  await onServer((client) => client.query(`create database ${name}`));
+  return { url: toDatabaseUrl(name), drop: () => onServer((client) => client.query(`drop database ${name} with (force)`)) };
+}
+
 /** A database of one's own, copied from a template. */
 export async function createTestStore(template: Template): Promise<TestStore> {
   const url = await copyTemplate(template);

@@ -22,6 +22,10 @@ export interface ReportedAttempt {
     readonly expect: string;
     readonly outcome: string;
     readonly note: string;
+    /** Whose word it is, where it is another's than the attempt's; empty: hers. */
+    readonly by: string;
+    /** What a runner looked for and saw, and what it did not look at. */
+    readonly looked: string;
     /** Data addresses; anything but pictures is named only. */
     readonly pictures: readonly { readonly name: string; readonly address: string | null }[];
   }[];
@@ -76,5 +80,5 @@ function toStep(step: ReportedAttempt['steps'][number], index: number): Markup {
     ({ name, address }) =>
       markup`<figure>${address ? markup`<img src="${address}" alt="${name}">` : NO_MARKUP}<figcaption>${name}</figcaption></figure>`,
   );
-  return markup`<div class="step ${step.outcome}"><p>${index + 1}. ${step.text} <b>${step.outcome}</b></p>${paragraph(step.expect === '' ? '' : `You should see: ${step.expect}`, 'about')}${paragraph(step.note === '' ? '' : `Seen: ${step.note}`)}${pictures}</div>`;
+  return markup`<div class="step ${step.outcome}"><p>${index + 1}. ${step.text} <b>${step.outcome}</b>${step.by === '' ? '' : `, by ${step.by}`}</p>${paragraph(step.expect === '' ? '' : `You should see: ${step.expect}`, 'about')}${paragraph(step.note === '' ? '' : `Seen: ${step.note}`)}${paragraph(step.looked, 'about')}${pictures}</div>`;
 }

@@ -95,6 +95,7 @@ describe('the report of an attempt', () => {
             expect: '512.50',
             outcome: 'failed',
             note: 'It says <310>',
+            ...{ by: 'north-1', looked: 'Looked for 512.50.' },
             pictures: [
               { name: 'a.png', address: 'data:image/png;base64,AA' },
               { name: 'b.pdf', address: null },
@@ -107,6 +108,8 @@ describe('the report of an attempt', () => {
     for (const text of [
       'Seen: It says &lt;310&gt;',
       'You should see: 512.50',
+      ', by north-1',
+      'Looked for 512.50.',
       'src="data:image/png;base64,AA"',
       'b.pdf',
       'TQ-1 Wrong band',

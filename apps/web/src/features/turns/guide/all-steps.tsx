@@ -7,7 +7,8 @@ import { countWords, getWord } from './guide-state.ts';
 
 /** Every step with how it went; choosing one goes there. */
 export function AllSteps(props: ScreenProps) {
-  const { recorder, source } = props;
+  const { recorder, source, attempt } = props;
+  const byOf = new Map(attempt.results.flatMap(({ stepIndex, by }) => (by === attempt.person ? [] : [[stepIndex, by] as const])));
   const { state, dispatch, steps } = recorder;
   const counts = countWords(state, steps.length);
   return (
@@ -24,7 +25,10 @@ export function AllSteps(props: ScreenProps) {
               onClick={() => dispatch({ kind: 'go', index })}
             >
               <span className="w-6 flex-none text-right font-mono text-[13px] text-soft">{index + 1}</span>
-              <span className="min-w-0 flex-1 text-[13px]">{printStep(fillStep({ ...step, expect: undefined }, source))}</span>
+              <span className="min-w-0 flex-1 text-[13px]">
+                {printStep(fillStep({ ...step, expect: undefined }, source))}
+                {byOf.has(index) && <span className="block font-normal text-soft">by {byOf.get(index)}</span>}
+              </span>
               <span className="pt-1">
                 <BatonMark status={getWord(state, index).outcome ?? 'waiting'} />
               </span>

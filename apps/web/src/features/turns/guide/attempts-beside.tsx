@@ -75,6 +75,7 @@ function Result({ attempt, index }: { readonly attempt: AttemptView; readonly in
   return (
     <>
       <BatonMark status={result?.outcome ?? 'waiting'} />
+      {result && result.by !== attempt.person && <span className="ml-2 text-soft">{result.by}</span>}
       {result?.note && <span className="block">{result.note}</span>}
       {files.map((file) => (
         <a key={file.id} className="block underline" href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer">

@@ -105,6 +105,7 @@ async function answerReport(
         const filled = fillStep(step, source);
         return {
           ...{ text: toSheetText(filled), expect: filled.expect ?? '', outcome: result?.outcome ?? 'not told', note: result?.note ?? '' },
+          ...{ by: result && result.by !== attempt.person ? result.by : '', looked: result ? describeLook(result) : '' },
           pictures: pictures.filter(({ stepIndex }) => stepIndex === index),
         };
       }),
@@ -112,6 +113,16 @@ async function answerReport(
     head,
   );
   return answerFile(await printPdf(html), { name: `${guide.turn.cycle.code}-attempt-${attempt.number}.pdf`, mediaType: MEDIA_TYPES.pdf });
+}
+
+/** What a runner looked for, what it saw, and what is left to a person's eye. */
+function describeLook({ expected, actual, unlooked }: AttemptView['results'][number]): string {
+  const parts = [
+    expected === '' ? '' : `Looked for: ${expected}.`,
+    actual === '' ? '' : `There: ${actual}.`,
+    unlooked === '' ? '' : `Not looked at: ${unlooked}.`,
+  ];
+  return parts.filter((part) => part !== '').join(' ');
 }
 
 async function toDataAddress(ask: Call['ask'], file: AttemptView['evidence'][number]): Promise<string> {
