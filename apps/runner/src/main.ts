@@ -14,9 +14,9 @@ const log = pino({ base: undefined, level: process.env['LOG_LEVEL'] ?? 'info' })
 try {
   const settings = readSettings(process.env, (file) => readFileSync(file, 'utf8'));
   const folder = claimFolder(settings.folder);
-  const { sessions, chromium, address, token } = settings;
+  const { sessions, chromium, patienceMs, address, token } = settings;
   const runner = runTurns({
-    ...{ sessions, chromium, log, folder: folder.path, instance: folder.instance, machine: hostname() },
+    ...{ sessions, chromium, patienceMs, log, folder: folder.path, instance: folder.instance, machine: hostname() },
     call: createServerCall({ address, token }),
   });
   let isEnding = false;

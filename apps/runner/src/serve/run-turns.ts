@@ -23,6 +23,7 @@ export interface RunnerOptions {
   readonly machine: string;
   readonly sessions: number;
   readonly chromium: string;
+  readonly patienceMs: number;
   readonly log: Logger;
 }
 
@@ -118,7 +119,7 @@ export function runTurns(options: RunnerOptions): Runner {
     log.info({ attempt, test: work.test, turn: work.turn, from: work.fromStep }, 'begun');
     try {
       own.session = await openSession(await getHost(), { reach: createReach(work.applications.map(({ address }) => address)) });
-      const report = await doTest(own.session, toGivenTest(work), {
+      const report = await doTest(own.session, toGivenTest(work, options.patienceMs), {
         onStep: createStepWriter(outbox, attempt, secrets),
         mayGoOn: async (index) => {
           own.step = index;

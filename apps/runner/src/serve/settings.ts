@@ -10,6 +10,8 @@ const settingsSchema = z.object({
   KINDRED_BATON_RUNNER_TOKEN_FILE: z.string().optional(),
   KINDRED_BATON_RUNNER_FOLDER: z.string().min(1).default('./kindred-baton-runner'),
   KINDRED_BATON_RUNNER_SESSIONS: z.coerce.number().int().min(1).max(64, 'A runner has from 1 to 64 sessions.').default(2),
+  /** How long a thing may take to come; slow applications want more. */
+  KINDRED_BATON_RUNNER_PATIENCE_SECONDS: z.coerce.number().min(0.5).max(600, 'A runner waits for at most 600 s.').default(10),
   CHROMIUM_PATH: z.string().default('/usr/bin/chromium'),
 });
 
@@ -19,6 +21,7 @@ export interface RunnerSettings {
   readonly folder: string;
   readonly sessions: number;
   readonly chromium: string;
+  readonly patienceMs: number;
 }
 
 /** What a runner is started with. Throws a sentence where something is missing or wrong. */
@@ -37,6 +40,10 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>, 
     );
   return {
     ...{ address: given.KINDRED_BATON_RUNNER_ADDRESS, token, folder: given.KINDRED_BATON_RUNNER_FOLDER },
-    ...{ sessions: given.KINDRED_BATON_RUNNER_SESSIONS, chromium: given.CHROMIUM_PATH },
+    ...{
+      sessions: given.KINDRED_BATON_RUNNER_SESSIONS,
+      chromium: given.CHROMIUM_PATH,
+      patienceMs: given.KINDRED_BATON_RUNNER_PATIENCE_SECONDS * 1_000,
+    },
   };
 }

@@ -3,10 +3,8 @@ import { foldWords } from '@kindred-baton/core/screens/capture';
 import type { GivenTest } from '../drive/do-test.ts';
 import type { Account } from '../drive/sign-in.ts';
 
-const PATIENCE_MS = 10_000;
-
 /** A turn as the server gives it, as a test to do in a browser. */
-export function toGivenTest(work: Work): GivenTest {
+export function toGivenTest(work: Work, patienceMs: number): GivenTest {
   const first = work.steps.find((step) => step.do === 'go' && step.within !== undefined)?.within ?? '';
   const isMain = (application: string) => foldWords(first).endsWith(foldWords(application));
   const accountOf = (persona: string): Account | undefined => {
@@ -18,7 +16,7 @@ export function toGivenTest(work: Work): GivenTest {
     account: work.account === null ? undefined : accountOf(work.account),
     accountOf,
     calendar: { workingDays: work.workingDays, holidays: work.holidays },
-    ...{ patienceMs: PATIENCE_MS, pictures: work.pictures, fromStep: work.fromStep, kept: work.kept },
+    ...{ patienceMs, pictures: work.pictures, fromStep: work.fromStep, kept: work.kept },
     secrets: listSecrets(work),
   };
 }
