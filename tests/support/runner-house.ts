@@ -32,6 +32,8 @@ export interface RunnerHouse {
   readonly token: string;
   readonly folder: string;
   readonly startRunner: (more?: NodeJS.ProcessEnv) => RunnerProcess;
+  /** Killed, and started again at the same port. */
+  readonly restartServer: () => Promise<void>;
   /** All that runners have said of what they do. */
   readonly readLog: () => string;
   readonly deploy: (environment: string, change: Readonly<Record<string, unknown>>) => Promise<void>;
@@ -50,12 +52,18 @@ export async function openRunnerHouse(): Promise<RunnerHouse> {
   await pointDemo(store, address);
   const token = await letDemoRunnersIn(store, { seal: (password, place) => seal(ring, password, place), token: '' });
   if (!token) throw new Error('The demo lets no runner in.');
-  const server = await startWebServer(url, undefined, { KINDRED_BATON_KEYS: keys });
+  const settings = { KINDRED_BATON_KEYS: keys };
+  let server = await startWebServer(url, undefined, settings);
   const log = path.join(folder, 'runner.log');
   writeFileSync(log, '');
   const children: ChildProcess[] = [];
   return {
     ...{ server, store, millrace, token, folder },
+    restartServer: async () => {
+      const { port } = server;
+      await server.stop('SIGKILL');
+      server = await startWebServer(url, port, settings);
+    },
     startRunner: (more = {}) => {
       const env = {
         ...{ KINDRED_BATON_RUNNER_ADDRESS: `${server.baseUrl}/brindlemere`, KINDRED_BATON_RUNNER_TOKEN: token, LOG_LEVEL: 'info' },

@@ -122,7 +122,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   orderRunner: ['PUT', '/runners/:runner/order', ['runners', 'turns']],
   retireRunner: ['DELETE', '/runners/:runner', ['programme', 'runners', 'turns']],
   askWork: ['POST', '/runners/work', []],
-  partRunner: ['POST', '/runners/part', ['runners']],
+  partRunner: ['POST', '/runners/part', ['runners', 'turns']],
   hearRunner: ['POST', '/runners/heard', []],
   listDefects: ['GET', '/defects', ['defects', 'turns']],
   logDefect: ['POST', '/defects', ['defects', 'turns']],
