@@ -20,6 +20,7 @@ const NOUNS = [
     'cycles',
     'turns',
     'evidence',
+    'runners',
     'progress',
   ],
   ...['imports', 'jobs', 'find'],

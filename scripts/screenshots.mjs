@@ -9,6 +9,8 @@ import { runMain, say } from './setup/say.mjs';
 
 const ADDRESS = process.env.KINDRED_BATON_ADDRESS ?? 'http://127.0.0.1:4217';
 const PASSWORD = process.env.KINDRED_BATON_DEMO_PASSWORD ?? 'pass-the-baton';
+/** By then some turns are through, and some have met a fault. */
+const WORKED_MS = 90_000;
 const FOLDER = path.join(ROOT, 'docs/screenshots');
 
 const press = async (page, selector) => (await page.waitForSelector(selector)).click();
@@ -31,7 +33,6 @@ const VIEWS = [
     as: 'edda.quill',
     then: (page) => page.waitForSelector('.cm-content'),
   },
-  { name: 'scenarios', path: '/brindlemere/scenarios', as: 'lea.marsh' },
   {
     name: 'scenario',
     path: '/brindlemere/scenarios/NS-S1',
@@ -58,7 +59,23 @@ const VIEWS = [
   { name: 'guide-phone', path: '/brindlemere/turns', as: 'ines.varga', width: 390, then: guide },
   { name: 'turn-list', path: '/brindlemere/cycles/ACC-2/turns?status=held&team=Finance', as: 'lea.marsh' },
   { name: 'defect', path: '/brindlemere/defects/TQ-203', as: 'lea.marsh' },
+  { name: 'runners', path: '/brindlemere/cycles/REG-4.2', as: 'lea.marsh', then: letRunnersWork },
 ];
+
+/** Last of all: it opens the regression for the pool, and looks when the runners are in the middle of it. */
+async function letRunnersWork(page) {
+  await page.evaluate(async () => {
+    const api = '/api/brindlemere';
+    const post = (to, body) =>
+      fetch(api + to, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+    const { pools } = await (await fetch(`${api}/pools`)).json();
+    await post('/cycles/REG-4.2/plan', { kind: 'to runners', poolId: pools[0].id, which: 'all' });
+    await post('/cycles/REG-4.2/move', { from: 'planning', to: 'open' });
+  });
+  await new Promise((resolve) => setTimeout(resolve, WORKED_MS));
+  await page.goto(`${ADDRESS}/brindlemere/runners`, { waitUntil: 'load' });
+  await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+}
 
 async function makeRows(page) {
   const button = 'section[aria-label="Rows from classes"] .button-primary';

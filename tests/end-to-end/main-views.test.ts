@@ -44,6 +44,7 @@ const VIEWS: readonly (readonly [name: string, path: string, person: string])[] 
   ['change of a test', '/brindlemere/scenarios?view=review&test=BIL-09', 'Lea Marsh'],
   ['import of a scenario', '/brindlemere/map/import?kind=scenario', 'Lea Marsh'],
   ['cycles', '/brindlemere/cycles', 'Lea Marsh'],
+  ['runners', '/brindlemere/runners', 'Lea Marsh'],
   ['cycle', '/brindlemere/cycles/ACC-2', 'Lea Marsh'],
   ['cycle, a lane opened', '/brindlemere/cycles/ACC-2?lane=Billing&load=planned', 'Lea Marsh'],
   ['cycle, scope', '/brindlemere/cycles/ACC-2?view=scope', 'Lea Marsh'],

@@ -141,7 +141,7 @@ async function seeThing(step: Step, context: StepContext): Promise<Came> {
   const seen = { ...PLAIN, expected, actual: checked?.actual || (holds ? expected : ''), place: checked?.element?.box ?? null };
   if (holds) return { ...seen, outcome: 'passed' };
   // That it cannot be told which one is meant is the step's fault, not the application's.
-  return { ...seen, note: seen.actual, outcome: checked?.isUnclear ? 'blocked' : 'failed' };
+  return checked?.isUnclear ? { ...seen, note: seen.actual, outcome: 'blocked' } : { ...seen, outcome: 'failed' };
 }
 
 async function keepThing(step: Step, context: StepContext): Promise<Came> {

@@ -12,7 +12,7 @@ export const poolSchema = z
     days: z.array(z.int().min(1).max(7)).min(1, 'Choose at least one day.').max(7),
     /** Minutes since midnight. */
     opensAt: z.int().min(0).max(1_439),
-    closesAt: z.int().min(1).max(1_440),
+    closesAt: z.int().min(2).max(1_440),
   })
   .refine(({ opensAt, closesAt }) => opensAt < closesAt, { message: 'A pool opens before it closes.', path: ['closesAt'] });
 export type SavePool = z.infer<typeof poolSchema>;

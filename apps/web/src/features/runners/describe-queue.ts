@@ -37,7 +37,8 @@ export function formatClock(iso: string, nowIso: string, timeZone: string): stri
 /** What the times rest on: what is known, and what is guessed from what. */
 export function describeKnown({ known, total }: Pick<PoolView, 'known' | 'total'>): string {
   if (known === total) return 'By the median of the last ten attempts of runners at each test.';
-  if (known === 0) return 'All guessed, by what was planned for people: runners did none of these tests yet, and are mostly quicker.';
+  if (known === 0)
+    return 'All guessed: runners did none of these tests yet. By what was planned for people, and how much quicker runners were at other tests.';
   return `${known} of ${total} turns by the median of the last ten attempts of runners at their test; the others are guessed, by what was planned for people and how much quicker runners were.`;
 }
 

@@ -4,7 +4,7 @@ import { DialogBox } from '../../ui/dialog.tsx';
 import { TextField } from '../../ui/field.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import type { PoolView } from './describe-queue.ts';
-import { toClock, WEEKDAYS } from './pool-card.tsx';
+import { toClock, WEEKDAYS } from './describe-hours.ts';
 
 interface PoolDialogProps {
   /** null: a new one. */

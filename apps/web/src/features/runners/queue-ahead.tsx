@@ -65,7 +65,7 @@ export function QueueAhead({ pool, now }: QueueAheadProps) {
               style={{ left: `${share(at)}%`, bottom: `${index % 2 === 0 ? 18 : 0}px` }}
             >
               <span
-                className={`absolute bottom-0 text-[12px] whitespace-nowrap ${share(at) > 60 ? 'right-1' : 'left-1'} ${isNow ? 'font-bold text-ink' : 'text-soft'}`}
+                className={`absolute bottom-0 text-[12px] whitespace-nowrap ${share(at) > 55 ? 'right-1' : 'left-1'} ${isNow ? 'font-bold text-ink' : 'hidden text-soft sm:block'}`}
               >
                 {formatClock(at, now, timeZone)} {words}
               </span>

@@ -120,7 +120,7 @@ function Headline({ pools, now }: { readonly pools: readonly PoolView[]; readonl
             {' '}
             with {countOf(sessions, 'session')}
             {next !== null && next < end && `; with ${sessions + 1} by ${formatClock(next, now, timeZone)}`}
-            {withPeople > 0 && `; ${withPeople.toLocaleString('en')} behind what failed, is blocked or is with people`}
+            {withPeople > 0 && `; ${withPeople.toLocaleString('en')} held, or behind people`}
           </span>
         </>
       )}
