@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import type { Orders, Work } from '@kindred-baton/contracts/runners/runner';
+import type { Work } from '@kindred-baton/contracts/runners/runner';
 import type { AttemptId } from '@kindred-baton/core/ids';
+import type { RunnerOrder } from '@kindred-baton/core/runners/runner';
 import { HEARTBEAT_MS } from '@kindred-baton/core/runners/runner';
 import type { Logger } from 'pino';
 import type { Session } from '../browser/open-session.ts';
@@ -38,7 +39,7 @@ export interface Runner {
 interface Doing {
   step: number;
   isStopped: boolean;
-  readonly session: Session | undefined;
+  session: Session | undefined;
 }
 
 const WAIT_SECONDS = 25;
@@ -49,157 +50,187 @@ const TAKEN = 409;
 
 /** Asks for turns and does them, as many at a time as it has sessions, until it is stopped. */
 export function runTurns(options: RunnerOptions): Runner {
-  const { call, log, instance, machine, sessions } = options;
-  const about = { instance, machine, sessions };
-  const doing = new Map<AttemptId, Doing & { session: Session | undefined }>();
-  const stopping = new AbortController();
-  let orders: Orders = { order: 'work', stop: [] };
-  let host: Promise<BrowserHost> | undefined;
-  let giveUp: (error: Error) => void = () => undefined;
-  const ended = new Promise<void>((_, reject) => (giveUp = reject));
-  // Whoever stops it need not hear of it too.
-  ended.catch(() => undefined);
+  const runner = new TurnRunner(options);
+  const loops = runner.run();
+  return { ended: runner.ended, stop: () => runner.stop(loops) };
+}
 
-  const endDoing = (attempt: AttemptId) => {
-    const one = doing.get(attempt);
+class TurnRunner {
+  readonly ended: Promise<void>;
+  readonly #options: RunnerOptions;
+  readonly #doing = new Map<AttemptId, Doing>();
+  readonly #stopping = new AbortController();
+  readonly #outbox: Outbox;
+  #order: RunnerOrder = 'work';
+  #host: Promise<BrowserHost> | undefined;
+  #asking: Promise<unknown> = Promise.resolve();
+  #giveUp: (error: Error) => void = () => undefined;
+
+  constructor(options: RunnerOptions) {
+    this.#options = options;
+    this.ended = new Promise<void>((_, reject) => (this.#giveUp = reject));
+    // Whoever stops it need not hear of it too.
+    this.ended.catch(() => undefined);
+    this.#outbox = openOutbox({
+      folder: options.folder,
+      send: (attempt, item) => sendItem(options.call, attempt, item),
+      onRefused: (attempt, error) => this.#leave(attempt, error),
+      onTrouble: (error) => options.log.warn({ words: String(error) }, 'not sent yet; trying again'),
+    });
+  }
+
+  async run(): Promise<void> {
+    // What an earlier process left is sent before the server hears that it is lost.
+    await this.#outbox.whenEmpty(SENT_WITHIN_MS);
+    await this.#hear();
+    await Promise.all([this.#keepHeard(), ...Array.from({ length: this.#options.sessions }, () => this.#keepWorking())]);
+  }
+
+  async stop(loops: Promise<void>): Promise<void> {
+    this.#stopping.abort();
+    await Promise.all([...this.#doing.values()].map(({ session }) => session?.close().catch(() => undefined)));
+    await loops.catch(() => undefined);
+    await this.#outbox.whenEmpty(SENT_WITHIN_MS);
+    this.#outbox.stop();
+    const { call, instance } = this.#options;
+    await call('partRunner', { instance }).catch(() => undefined);
+    await (await this.#host?.catch(() => undefined))?.close();
+  }
+
+  get #about() {
+    const { instance, machine, sessions } = this.#options;
+    return { instance, machine, sessions };
+  }
+
+  /** Says that it is there and what it does, and does what it is told. */
+  async #hear(): Promise<void> {
+    try {
+      const finishing = this.#outbox.list().filter(({ attempt, isFinishing }) => isFinishing && !this.#doing.has(attempt));
+      const working = [
+        ...[...this.#doing].flatMap(([attempt, { step, isStopped }]) => (isStopped ? [] : [{ attempt, step }])),
+        // Done, and its end is on its way.
+        ...finishing.map(({ attempt }) => ({ attempt, step: 0 })),
+      ];
+      const problem = await this.#outbox.checkDisk();
+      const { order, stop } = await this.#options.call('hearRunner', { ...this.#about, working, problem });
+      this.#order = order;
+      for (const attempt of order === 'stop' ? this.#doing.keys() : stop) this.#end(attempt);
+    } catch (error) {
+      this.#fail(error);
+    }
+  }
+
+  async #keepHeard(): Promise<void> {
+    while (!this.#stopping.signal.aborted) {
+      await this.#hear();
+      await rest(HEARTBEAT_MS, this.#stopping.signal);
+    }
+  }
+
+  async #keepWorking(): Promise<void> {
+    while (!this.#stopping.signal.aborted) {
+      const work = await this.#askNext();
+      if (work) await this.#workOn(work);
+      else await rest(PAUSE_MS, this.#stopping.signal);
+    }
+  }
+
+  /** One session asks at a time; the others wait for their turn to ask. */
+  #askNext(): Promise<Work | null> {
+    const asked = this.#asking.then(() => this.#ask());
+    this.#asking = asked;
+    return asked;
+  }
+
+  async #ask(): Promise<Work | null> {
+    try {
+      const { signal } = this.#stopping;
+      if (signal.aborted || this.#order !== 'work' || (await this.#outbox.checkDisk()) !== '') return null;
+      const limitMs = (WAIT_SECONDS + 10) * 1_000;
+      const answer = await this.#options.call('askWork', { ...this.#about, waitSeconds: WAIT_SECONDS }, { signal, limitMs });
+      this.#order = answer.order;
+      return answer.work;
+    } catch (error) {
+      this.#fail(error);
+      return null;
+    }
+  }
+
+  /** A refusal that concerns the runner as a whole ends it; whatever else is tried again. */
+  #fail(error: unknown): void {
+    if (this.#stopping.signal.aborted) return;
+    this.#options.log.warn({ words: String(error) }, 'the server could not be asked');
+    if (error instanceof Refused && (error.status === WITHDRAWN || error.status === TAKEN)) this.#giveUp(error);
+  }
+
+  #leave(attempt: AttemptId, error: Refused): void {
+    this.#options.log.warn({ attempt, words: error.message }, 'the server takes no more of this attempt');
+    if (error.status === WITHDRAWN) this.#giveUp(error);
+    this.#end(attempt);
+  }
+
+  #end(attempt: AttemptId): void {
+    const one = this.#doing.get(attempt);
     if (!one || one.isStopped) return;
     one.isStopped = true;
-    log.info({ attempt }, 'stopped: it is not this runner’s any more');
+    this.#options.log.info({ attempt }, 'stopped: it is not this runner’s any more');
     // What is under way in the browser ends with its session.
     one.session?.close().catch(() => undefined);
-  };
-  const outbox: Outbox = openOutbox({
-    folder: options.folder,
-    send: (attempt, item) => sendItem(call, attempt, item),
-    onRefused: (attempt, error) => {
-      log.warn({ attempt, words: error.message }, 'the server takes no more of this attempt');
-      if (error.status === WITHDRAWN) giveUp(error);
-      endDoing(attempt);
-    },
-    onTrouble: (error) => log.warn({ words: String(error) }, 'not sent yet; trying again'),
-  });
+  }
 
-  const hear = async () => {
-    const working = [
-      ...[...doing].flatMap(([attempt, { step, isStopped }]) => (isStopped ? [] : [{ attempt, step }])),
-      // Done, and its end is on its way.
-      ...outbox.list().flatMap(({ attempt, isFinishing }) => (isFinishing && !doing.has(attempt) ? [{ attempt, step: 0 }] : [])),
-    ];
-    const problem = await outbox.checkDisk();
-    orders = await call('hearRunner', { ...about, working, problem });
-    for (const attempt of orders.stop) endDoing(attempt);
-    if (orders.order === 'stop') for (const attempt of doing.keys()) endDoing(attempt);
-  };
-  const keepHeard = async () => {
-    while (!stopping.signal.aborted) {
-      await hear().catch(fail);
-      await rest(HEARTBEAT_MS, stopping.signal);
-    }
-  };
-  /** A refusal that concerns the runner as a whole ends it; whatever else is tried again. */
-  const fail = (error: unknown) => {
-    if (stopping.signal.aborted) return;
-    log.warn({ words: String(error) }, 'the server could not be asked');
-    if (error instanceof Refused && (error.status === WITHDRAWN || error.status === TAKEN)) giveUp(error);
-  };
-
-  const getHost = async (): Promise<BrowserHost> => {
-    const before = host;
+  async #getHost(): Promise<BrowserHost> {
+    const before = this.#host;
     const known = before && (await before.catch(() => undefined));
     if (known?.browser.connected) return known;
     // Another session may have started one meanwhile.
-    if (host === before) host = replaceBrowser(known, options.chromium);
-    return host!;
-  };
-  const workOn = async (work: Work) => {
+    if (this.#host === before) this.#host = replaceBrowser(known, this.#options.chromium);
+    return this.#host!;
+  }
+
+  async #workOn(work: Work): Promise<void> {
     const { attempt } = work;
-    const secrets = listSecrets(work);
-    const own: Doing & { session: Session | undefined } = { step: work.fromStep, isStopped: false, session: undefined };
-    doing.set(attempt, own);
-    log.info({ attempt, test: work.test, turn: work.turn, from: work.fromStep }, 'begun');
+    const own: Doing = { step: work.fromStep, isStopped: false, session: undefined };
+    this.#doing.set(attempt, own);
+    this.#options.log.info({ attempt, test: work.test, turn: work.turn, from: work.fromStep }, 'begun');
     try {
-      own.session = await openSession(await getHost(), { reach: createReach(work.applications.map(({ address }) => address)) });
-      const report = await doTest(own.session, toGivenTest(work, options.patienceMs), {
-        onStep: createStepWriter(outbox, attempt, secrets),
-        mayGoOn: async (index) => {
-          own.step = index;
-          hear().catch(fail);
-          while (orders.order === 'pause' && !own.isStopped && !stopping.signal.aborted) await rest(PAUSE_MS, stopping.signal);
-          return !own.isStopped && !stopping.signal.aborted;
-        },
+      own.session = await openSession(await this.#getHost(), { reach: createReach(work.applications.map(({ address }) => address)) });
+      const { outcome } = await doTest(own.session, toGivenTest(work, this.#options.patienceMs), {
+        onStep: createStepWriter(this.#outbox, attempt, listSecrets(work)),
+        mayGoOn: (index) => this.#mayGoOn(own, index),
       });
-      if (report.outcome !== 'stopped') await outbox.put(attempt, { kind: 'finish' });
-      log.info({ attempt, outcome: report.outcome }, 'ended');
+      if (outcome !== 'stopped') await this.#outbox.put(attempt, { kind: 'finish' });
+      this.#options.log.info({ attempt, outcome }, 'ended');
     } catch (error) {
-      if (own.isStopped || stopping.signal.aborted) return;
-      // A fault of the runner itself: the attempt is given back, and says so.
-      log.error({ attempt, words: maskSecrets(String(error), secrets) }, 'the runner stumbled');
-      const word = { outcome: 'blocked' as const, note: maskSecrets(`The runner stumbled over this step: ${readWords(error)}`, secrets) };
-      await outbox.put(attempt, {
-        kind: 'step',
-        stepIndex: own.step,
-        word: { ...word, wordId: randomUUID(), at: new Date().toISOString() },
-      });
-      await outbox.put(attempt, { kind: 'finish' });
+      if (!own.isStopped && !this.#stopping.signal.aborted) await this.#stumble(work, own, error);
     } finally {
-      doing.delete(attempt);
+      this.#doing.delete(attempt);
       await own.session?.close().catch(() => undefined);
     }
-  };
-
-  let isAsking = Promise.resolve();
-  /** One asks at a time; the others wait for their turn to ask. */
-  const askNext = (): Promise<Work | null> => {
-    const asked = isAsking.then(async () => {
-      if (stopping.signal.aborted || orders.order !== 'work' || (await outbox.checkDisk()) !== '') return null;
-      const answer = await call(
-        'askWork',
-        { ...about, waitSeconds: WAIT_SECONDS },
-        { signal: stopping.signal, limitMs: (WAIT_SECONDS + 10) * 1_000 },
-      );
-      orders = { ...orders, order: answer.order };
-      return answer.work;
-    });
-    isAsking = asked.then(
-      () => undefined,
-      () => undefined,
-    );
-    return asked;
-  };
-  const keepWorking = async () => {
-    while (!stopping.signal.aborted) {
-      const work = await askNext().catch(fail);
-      if (work) await workOn(work);
-      else await rest(PAUSE_MS, stopping.signal);
-    }
-  };
-  const loops = begin();
-  async function begin(): Promise<void> {
-    // What an earlier process left is sent before the server hears that it is lost.
-    await outbox.whenEmpty(SENT_WITHIN_MS);
-    await hear().catch(fail);
-    await Promise.all([keepHeard(), ...Array.from({ length: sessions }, keepWorking)]);
   }
-  return {
-    ended,
-    stop: async () => {
-      stopping.abort();
-      await Promise.all([...doing.values()].map(({ session }) => session?.close().catch(() => undefined)));
-      await loops.catch(() => undefined);
-      await outbox.whenEmpty(SENT_WITHIN_MS);
-      outbox.stop();
-      await call('partRunner', { instance }).catch(() => undefined);
-      await (await host?.catch(() => undefined))?.close();
-    },
-  };
+
+  async #mayGoOn(own: Doing, index: number): Promise<boolean> {
+    own.step = index;
+    void this.#hear();
+    const isOver = () => own.isStopped || this.#stopping.signal.aborted;
+    while (this.#order === 'pause' && !isOver()) await rest(PAUSE_MS, this.#stopping.signal);
+    return !isOver();
+  }
+
+  /** A fault of the runner itself: the attempt ends as blocked, and says so. */
+  async #stumble(work: Work, own: Doing, error: unknown): Promise<void> {
+    const words = maskSecrets(error instanceof Error ? error.message : String(error), listSecrets(work));
+    this.#options.log.error({ attempt: work.attempt, words }, 'the runner stumbled');
+    const word = { wordId: randomUUID(), outcome: 'blocked' as const, at: new Date().toISOString() };
+    const note = `The runner stumbled over this step: ${words}`;
+    await this.#outbox.put(work.attempt, { kind: 'step', stepIndex: own.step, word: { ...word, note } });
+    await this.#outbox.put(work.attempt, { kind: 'finish' });
+  }
 }
 
 async function replaceBrowser(gone: BrowserHost | undefined, chromium: string): Promise<BrowserHost> {
   await gone?.close().catch(() => undefined);
   return startBrowser(chromium);
 }
-
-const readWords = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
 /** What was looked for and what is there, as a sentence. */
 export function describeFailure(expected: string, actual: string): string {

@@ -58,6 +58,8 @@ export const turnsHomeSchema = z.object({
   withYou: z.array(turnCardSchema),
   /** Hers that failed or are blocked: nothing of them is lost from sight until somebody decides. */
   stopped: z.array(turnCardSchema),
+  /** Of her lanes: what runners could not do, or saw fail. Whoever of the lane comes first looks at it, or finishes it by hand. */
+  leftByRunners: z.array(turnCardSchema),
   onItsWay: z.array(turnCardSchema),
   passedOn: z.object({ passed: z.int(), failed: z.int(), blocked: z.int(), skipped: z.int(), recent: z.array(turnCardSchema) }),
   /** How many more are on their way than are listed. */

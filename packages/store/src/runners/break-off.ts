@@ -103,7 +103,7 @@ export async function breakOffExpired(store: Store): Promise<number> {
     })
     .from(leases)
     .innerJoin(attempts, eq(attempts.id, leases.attemptId))
-    .innerJoin(programmes, eq(programmes.id, leases.programmeId as never as typeof programmes.id))
+    .innerJoin(programmes, eq(programmes.id, leases.programmeId))
     .where(lt(leases.expiresAt, store.now()))
     .limit(100);
   for (const { attemptId, ...actor } of late) {

@@ -7,7 +7,8 @@ import { addDays, getWeekday, toDay } from '@kindred-baton/core/time/calendar';
 import { cycles, runs } from '../schema/cycles.ts';
 import { defects } from '../schema/defects.ts';
 import { history } from '../schema/history.ts';
-import { members } from '../schema/programmes.ts';
+import { members, teamMembers } from '../schema/programmes.ts';
+import { pools } from '../schema/runners.ts';
 import { nudges, turns } from '../schema/turns.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 
@@ -29,17 +30,21 @@ export const getTurnsHome: Query<void, TurnsHome> = {
     const onItsWay = and(mine, eq(turns.state, 'waiting'));
     const nearest = sql`case when exists (select 1 from turns as before where before.run_id = ${turns.runId}
       and before.index = any(${turns.after}) and before.state in ('ready', 'under way')) then 0 else 1 end`;
-    const [withYou, stopped, coming, waiting, done, recent, since, own] = await Promise.all([
+    const ofLane = db.select({ id: teamMembers.teamId }).from(teamMembers).where(eq(teamMembers.personId, actor.personId));
+    const ofRunners = and(
+      inArray(turns.assigneeId, db.select({ id: pools.id }).from(pools).where(eq(pools.programmeId, actor.programmeId))),
+      ...[inArray(turns.teamId, ofLane), inArray(turns.cycleId, live)],
+    );
+    const isStopped = and(eq(turns.state, 'done'), inArray(turns.outcome, ['failed', 'blocked']), inScope);
+    const newest = [desc(turns.doneAt), turns.id];
+    const [withYou, stopped, leftByRunners, coming, waiting, done, recent, since, own] = await Promise.all([
       loadTurnCards(context, {
         where: and(mine, inArray(turns.state, ['ready', 'under way'])),
         limit: WITH_YOU_SHOWN,
         order: [desc(eq(turns.state, 'under way')), desc(turns.isRetestDue), sql`${turns.dueOn} nulls last`, turns.readyAt, turns.id],
       }),
-      loadTurnCards(context, {
-        where: and(mine, eq(turns.state, 'done'), inArray(turns.outcome, ['failed', 'blocked']), inScope),
-        limit: WITH_YOU_SHOWN,
-        order: [desc(turns.doneAt), turns.id],
-      }),
+      loadTurnCards(context, { where: and(mine, isStopped), limit: WITH_YOU_SHOWN, order: newest }),
+      loadTurnCards(context, { where: and(ofRunners, isStopped), limit: WITH_YOU_SHOWN, order: newest }),
       loadTurnCards(context, {
         where: onItsWay,
         limit: ON_ITS_WAY_SHOWN,
@@ -51,13 +56,13 @@ export const getTurnsHome: Query<void, TurnsHome> = {
         .from(turns)
         .where(and(mine, ne(turns.outcome, 'not run')))
         .groupBy(turns.outcome),
-      loadTurnCards(context, { where: and(mine, eq(turns.state, 'done')), limit: RECENT_SHOWN, order: [desc(turns.doneAt), turns.id] }),
+      loadTurnCards(context, { where: and(mine, eq(turns.state, 'done')), limit: RECENT_SHOWN, order: newest }),
       findSince(context),
       measureOwn(context, mine),
     ]);
     const countOf = (outcome: string) => done.find((row) => row.outcome === outcome)?.turns ?? 0;
     return {
-      ...{ withYou, stopped },
+      ...{ withYou, stopped, leftByRunners },
       onItsWay: coming,
       moreOnItsWay: Math.max(0, (waiting[0]?.turns ?? 0) - coming.length),
       passedOn: { passed: countOf('passed'), failed: countOf('failed'), blocked: countOf('blocked'), skipped: countOf('skipped'), recent },

@@ -7,7 +7,7 @@ import { TurnCardView } from './turn-card.tsx';
 import { TurnsHomeView } from './turns-app.tsx';
 
 const NOTHING: TurnsHome = {
-  ...{ withYou: [], stopped: [], onItsWay: [], moreOnItsWay: 0, since: null },
+  ...{ withYou: [], stopped: [], leftByRunners: [], onItsWay: [], moreOnItsWay: 0, since: null },
   passedOn: { passed: 0, failed: 0, blocked: 0, skipped: 0, recent: [] },
   mine: { turns: 0, done: 0, doneThisWeek: 0, minutesDone: 0, minutesLeft: 0, found: 0 },
 };
@@ -34,6 +34,13 @@ describe('a tester’s home', () => {
     expect(within(part('On its way to you')).getByText(/under way with Tom Reed/)).toBeTruthy();
     expect(within(part('On its way to you')).getByText('and 4 more turns further off')).toBeTruthy();
     expect(within(part('On its way to you')).getByText(/on its way/)).toBeTruthy();
+  });
+
+  it('shows what runners have left to her lane apart from what is hers', () => {
+    const left = makeTurn({ id: 'turn-9' as never, title: 'Send a crew', state: 'done', status: 'blocked', assignee: 'Office' });
+    open({ leftByRunners: [left] });
+    expect(within(part('Left by runners, for your lane')).getByText('Send a crew')).toBeTruthy();
+    expect(screen.getByRole('heading', { level: 1 }).textContent).not.toContain('stopped');
   });
 
   it('says what happened since she was here, and that it was nothing where it was nothing', () => {

@@ -50,6 +50,13 @@ export function TurnsHomeView({ initial }: { readonly initial: TurnsHome }) {
             ))}
           </Part>
         )}
+        {data.leftByRunners.length > 0 && (
+          <Part title="Left by runners, for your lane">
+            {data.leftByRunners.map((turn) => (
+              <TurnCardView key={turn.id} turn={turn} isChosen={turn.id === chosen} onOpen={open} />
+            ))}
+          </Part>
+        )}
         {data.onItsWay.length > 0 && (
           <Part title="On its way to you" more={data.moreOnItsWay}>
             {data.onItsWay.map((turn) => (
