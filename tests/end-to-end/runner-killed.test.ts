@@ -14,10 +14,10 @@ import type { Actor } from '@kindred-baton/store/actor';
 import type { RunnerHouse } from '../support/runner-house.ts';
 import { openRunnerHouse } from '../support/runner-house.ts';
 
-const PATIENCE_MS = 60_000;
+const PATIENCE_MS = 300_000;
 
 /** Processes that end without a word, at every step there is. */
-describe('a runner that is killed', () => {
+describe('a runner that is killed', { timeout: 600_000 }, () => {
   let house: RunnerHouse;
   let lead: Actor;
   beforeAll(async () => {
@@ -43,7 +43,7 @@ describe('a runner that is killed', () => {
       await new Promise((resolve) => setTimeout(resolve, 25));
     }
   };
-  const start = () => house.startRunner({ KINDRED_BATON_RUNNER_SESSIONS: '1', KINDRED_BATON_RUNNER_PATIENCE_SECONDS: '3' });
+  const start = () => house.startRunner({ KINDRED_BATON_RUNNER_SESSIONS: '1', KINDRED_BATON_RUNNER_PATIENCE_SECONDS: '5' });
   const now = async () => (await ask(house.store, lead, getRunners, undefined)).runners[0]?.now[0];
 
   it('at every step in turn loses nothing and doubles nothing: its attempts are kept as far as they came, and the turns are done by the next', async () => {
