@@ -57,13 +57,13 @@ describe('what a tester does beside the walk', () => {
     await karim.press('Finish');
     await karim.sees('Recorded as blocked.');
     expect(await guide()).toMatchObject({ outcome: 'blocked', refusal: null });
-    await karim.find('Try again', 'button');
+    await karim.find('Go on from step 2', 'button');
     const [attempt] = (await guide()).attempts;
     expect(attempt?.results.map(({ outcome, note }) => [outcome, note])).toContainEqual(['blocked', 'Millrace is down']);
   });
 
   it('tries again: the first attempt is still there', async () => {
-    await karim.press('Try again');
+    await karim.press('From the first step');
     await karim.sees(/Step 1 of \d/);
     expect((await guide()).attempts.map(({ number, outcome }) => [number, outcome])).toEqual([
       [2, null],
