@@ -15,6 +15,7 @@ const NOUNS = [
     'personas',
     'tests',
     'screens',
+    'doors',
     'scenarios',
     'defects',
     'cycles',
@@ -39,7 +40,8 @@ export default {
     only('contracts-over-core', 'packages/contracts', ['packages/core']),
     only('formats-over-contracts', 'packages/formats', ['packages/core', 'packages/contracts']),
     only('store-over-contracts', 'packages/store', ['packages/core', 'packages/contracts']),
-    only('runner-over-core', 'apps/runner', ['packages/core', 'packages/contracts']),
+    only('doors-over-core', 'packages/doors', ['packages/core']),
+    only('runner-over-core', 'apps/runner', ['packages/core', 'packages/contracts', 'packages/doors']),
     only('postbox-stands-alone', 'apps/postbox', []),
     only('millrace-stands-alone', 'apps/millrace', []),
     {
@@ -53,7 +55,7 @@ export default {
       comment: 'Zod stays on the server: the browser takes only types of the contracts, and nothing of the store.',
       severity: 'error',
       from: { path: '^apps/web/src/(features|ui|client)/.*\\.tsx?$', pathNot: ['\\.test\\.tsx?$'] },
-      to: { path: '^packages/(contracts|store|formats)/', dependencyTypesNot: ['type-only'] },
+      to: { path: '^packages/(contracts|store|formats|doors)/', dependencyTypesNot: ['type-only'] },
     },
     {
       name: 'browser-does-not-reach-into-the-server',

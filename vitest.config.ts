@@ -7,7 +7,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['packages/{core,contracts,formats}/src/**/*.test.ts', 'apps/*/src/**/*.test.ts'],
+          include: ['packages/{core,contracts,formats,doors}/src/**/*.test.ts', 'apps/*/src/**/*.test.ts'],
           exclude: ['**/*.database.test.ts'],
           // A slow machine is no failure; how fast it is, npm run bench says.
           testTimeout: 30_000,
@@ -24,7 +24,7 @@ export default defineConfig({
       {
         test: {
           name: 'store',
-          include: ['packages/store/src/**/*.test.ts', 'apps/*/src/**/*.database.test.ts', 'tests/practice/**/*.test.ts'],
+          include: ['packages/store/src/**/*.test.ts', '{apps,packages}/*/src/**/*.database.test.ts', 'tests/practice/**/*.test.ts'],
           globalSetup: ['tests/support/template-databases.ts'],
           testTimeout: 30_000,
           hookTimeout: 120_000,

@@ -7,6 +7,7 @@ import type { Finding, Target, Want } from '@kindred-baton/core/screens/find-ele
 import { findElement } from '@kindred-baton/core/screens/find-element';
 import { readExpectation } from '@kindred-baton/core/screens/read-expectation';
 import { holdsWords, isOnScreen, readShown } from '@kindred-baton/core/screens/read-shown';
+import { isLooking } from '@kindred-baton/core/tests/find-way-in';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { checkValue } from '@kindred-baton/core/values/check-value';
 import type { Field } from '@kindred-baton/core/values/field';
@@ -14,9 +15,12 @@ import type { TemplateSource } from '@kindred-baton/core/values/template';
 import { fillTemplate, findTemplateNames } from '@kindred-baton/core/values/template';
 import { CannotAct, fillElement, findKey, pickOption, pressElement, pressKey } from '../browser/act.ts';
 import type { Said, Session } from '../browser/open-session.ts';
+import type { Doorway } from './ask-step.ts';
+import { askStep, keepAnswer, seeAnswer } from './ask-step.ts';
 import type { Application } from './go-to.ts';
 import { openApplication } from './go-to.ts';
-import type { StepReport } from './report.ts';
+import type { Came } from './report.ts';
+import { PLAIN } from './report.ts';
 
 export interface StepContext {
   readonly session: Session;
@@ -28,15 +32,15 @@ export interface StepContext {
   readonly actAs: (persona: string) => Promise<string | undefined>;
   /** What a kept value has to be, by its name: one that is still coming is not taken. */
   readonly typeOf: (name: string) => Field | undefined;
+  readonly doorway: Doorway;
+  /** Steps after an *ask* look at the code that an interface answers with: one of an error is as good as any. */
+  readonly looksAtCode: boolean;
   /** How long a thing may take to come. */
   readonly patienceMs: number;
 }
 
 /** Whether a screen asks for a password. */
 export const isSignInAsked = ({ elements }: Capture): boolean => elements.some(({ isSecret, isVisible }) => isSecret && isVisible);
-
-type Came = Omit<StepReport, 'index' | 'tookMs'>;
-const PLAIN = { expected: '', actual: '', left: '', note: '', kept: {}, place: null } as const;
 
 /** Does one step as its words say, and looks for what should be seen. What goes wrong is a sentence; nothing is thrown but faults of our own. */
 export async function doStep(step: Step, context: StepContext): Promise<Came> {
@@ -47,7 +51,9 @@ export async function doStep(step: Step, context: StepContext): Promise<Came> {
   try {
     const refused = step.as === undefined ? undefined : await context.actAs(step.as);
     if (refused !== undefined) return { ...PLAIN, outcome: 'blocked', note: refused };
+    if (!isLooking(step)) context.doorway.asked = undefined;
     const came = await ACTS[step.do](step, context);
+    if (context.doorway.asked) return came;
     if (came.outcome === 'passed' && step.expect !== undefined) return await expectSeen(step.expect, context, came);
     refuseQuestions(context.session.takeSaid());
     return came;
@@ -62,9 +68,10 @@ const ACTS: Readonly<Record<Step['do'], (step: Step, context: StepContext) => Pr
   press,
   fill: (step, context) => act(step, context, { want: 'field', with: ({ tab }, element, value) => fillElement(tab(), element, value) }),
   pick: (step, context) => act(step, context, { want: 'choice', with: pick }),
-  see: seeThing,
-  keep: keepThing,
-  wait: seeThing,
+  ask: askStep,
+  see: look,
+  keep: (step, context) => (context.doorway.asked ? keepAnswer(step, context.doorway.asked, context) : keepThing(step, context)),
+  wait: look,
   hand: (step) => Promise.resolve({ ...PLAIN, outcome: 'blocked', note: `“${step.target}” is to be done by hand; no runner can.` }),
 };
 
@@ -126,6 +133,11 @@ async function goTo(step: Step, context: StepContext): Promise<Came> {
   await pressElement(session.tab(), finding.element);
   await session.tab().settle(SETTLE_MS);
   return { ...PLAIN, outcome: 'passed', place: finding.element.box };
+}
+
+/** At the answer of a door, until something is done on a screen again. */
+function look(step: Step, context: StepContext): Promise<Came> {
+  return context.doorway.asked ? seeAnswer(step, context.doorway.asked, context) : seeThing(step, context);
 }
 
 async function seeThing(step: Step, context: StepContext): Promise<Came> {

@@ -1,16 +1,21 @@
-import { findWayIn } from '@kindred-baton/core/tests/find-way-in';
+import { WHOLE } from '@kindred-baton/core/doors/answer';
+import { foldWords } from '@kindred-baton/core/screens/capture';
+import { findWayIn, listLooks } from '@kindred-baton/core/tests/find-way-in';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import type { WorkingCalendar } from '@kindred-baton/core/time/calendar';
 import type { Field } from '@kindred-baton/core/values/field';
 import { toNameKey } from '@kindred-baton/core/values/field';
+import type { OpenDoor } from '@kindred-baton/doors/door';
 import { takePicture } from '../browser/take-picture.ts';
 import { ProtocolError, TimeoutError } from 'puppeteer-core';
 import type { Session } from '../browser/open-session.ts';
+import type { Doorway } from './ask-step.ts';
 import type { StepContext } from './do-step.ts';
 import { doStep } from './do-step.ts';
 import type { Application } from './go-to.ts';
-import type { StepReport, TestReport } from './report.ts';
+import type { Came, StepReport, TestReport } from './report.ts';
+import { PLAIN } from './report.ts';
 import type { Account, Entrance } from './sign-in.ts';
 import { createEntrance, SIGN_IN_STEPS } from './sign-in.ts';
 
@@ -26,6 +31,7 @@ export interface GivenTest {
   readonly account: Account | undefined;
   readonly accountOf: (persona: string) => Account | undefined;
   readonly signIn?: readonly Step[];
+  readonly doors?: readonly OpenDoor[];
   /** YYYY-MM-DD. */
   readonly day: string;
   readonly calendar: WorkingCalendar;
@@ -59,20 +65,21 @@ export async function doTest(session: Session, test: GivenTest, watch: TestWatch
   const steps: StepReport[] = [];
   const kept: Record<string, string> = { ...test.kept };
   const entrance = createEntrance({ steps: test.signIn ?? SIGN_IN_STEPS, account: test.account, accountOf: test.accountOf });
-  const tools: Tools = { session, test, entrance };
+  const tools: Tools = { session, test, entrance, doorway: { doors: test.doors ?? [], asked: undefined } };
   const fromStep = test.fromStep ?? 0;
   const lost = fromStep > 0 ? await bringTo(fromStep, tools, kept) : undefined;
   for (const [index, step] of [...test.steps.entries()].slice(fromStep)) {
     if (watch.mayGoOn && !(await watch.mayGoOn(index))) return { outcome: 'stopped', steps, kept };
     const from = performance.now();
-    const came = lost === undefined ? await tryStep(step, tools, kept) : { ...NOTHING, outcome: 'blocked' as const, note: lost };
+    const came = lost === undefined ? await tryStep(index, tools, kept) : { ...PLAIN, outcome: 'blocked' as const, note: lost };
     const isLeftOut = step.optional === true && came.outcome === 'blocked' && !session.isCrashed() && lost === undefined;
     const outcome = isLeftOut ? 'skipped' : came.outcome;
     const report: StepReport = { ...came, index, outcome, tookMs: Math.round(performance.now() - from) };
     Object.assign(kept, came.kept);
     steps.push(report);
     const isStopped = outcome === 'failed' || outcome === 'blocked';
-    const isTaken = test.pictures === 'each step' || (test.pictures === 'failed steps' && isStopped);
+    // The answer of a door stands in the report; the screen behind it says nothing of it.
+    const isTaken = !tools.doorway.asked && (test.pictures === 'each step' || (test.pictures === 'failed steps' && isStopped));
     watch.onStep?.(report, isTaken ? await takePicture(session.tab(), report.place, test.secrets) : undefined);
     if (outcome === 'failed' || outcome === 'blocked') return { outcome, steps, kept };
   }
@@ -83,14 +90,15 @@ interface Tools {
   readonly session: Session;
   readonly test: GivenTest;
   readonly entrance: Entrance;
+  readonly doorway: Doorway;
 }
 
-const NOTHING = { expected: '', actual: '', left: '', note: '', kept: {}, place: null } as const;
-
-async function tryStep(step: Step, { session, test, entrance }: Tools, kept: Readonly<Record<string, string>>): ReturnType<typeof doStep> {
+async function tryStep(index: number, { session, test, entrance, doorway }: Tools, kept: Readonly<Record<string, string>>): Promise<Came> {
+  const step = test.steps[index]!;
   const values = [test.values, kept].flatMap((list) => Object.entries(list).map(([name, value]) => ({ name, value })));
   const context: StepContext = {
-    ...{ session, applications: test.applications, patienceMs: test.patienceMs },
+    ...{ session, doorway, applications: test.applications, patienceMs: test.patienceMs },
+    looksAtCode: listLooks(test.steps, index).some(({ target }) => foldWords(target) === WHOLE.code),
     typeOf: (name: string) => test.gives.find((field) => toNameKey(field.name) === toNameKey(name)),
     source: createStepSource({ attempt: test.attempt, day: test.day, calendar: test.calendar, values }),
     signIn: (capture) => entrance.signIn(capture, context),
@@ -102,7 +110,7 @@ async function tryStep(step: Step, { session, test, entrance }: Tools, kept: Rea
     const isStuck = error instanceof ProtocolError || error instanceof TimeoutError;
     if (!session.isCrashed() && !isStuck) throw error;
     const how = session.isCrashed() ? 'ended' : 'did not answer';
-    return { ...NOTHING, outcome: 'blocked', note: `The browser ${how} in the middle of this step.` };
+    return { ...PLAIN, outcome: 'blocked', note: `The browser ${how} in the middle of this step.` };
   }
 }
 
@@ -114,7 +122,7 @@ async function bringTo(to: number, tools: Tools, kept: Readonly<Record<string, s
   const before = new Map(Object.entries(kept).map(([name, value]) => [toNameKey(name), value]));
   for (let index = findWayIn(tools.test.steps, to); index < to; index += 1) {
     const step = tools.test.steps[index]!;
-    const came = await tryStep(step, tools, kept);
+    const came = await tryStep(index, tools, kept);
     const where = `The application could not be brought to step ${to + 1}: step ${index + 1}, done again,`;
     if (came.outcome !== 'passed' && step.optional !== true) return `${where} did not pass. ${came.note || came.actual}`.trim();
     const other = Object.entries(came.kept).find(([name, value]) => (before.get(toNameKey(name)) ?? value) !== value);

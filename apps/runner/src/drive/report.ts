@@ -22,3 +22,7 @@ export interface TestReport {
   readonly steps: readonly StepReport[];
   readonly kept: Readonly<Record<string, string>>;
 }
+
+/** What came of a step, before it has its place and time. */
+export type Came = Omit<StepReport, 'index' | 'tookMs'>;
+export const PLAIN = { expected: '', actual: '', left: '', note: '', kept: {}, place: null } as const;

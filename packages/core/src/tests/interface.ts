@@ -23,7 +23,7 @@ export function deriveInterface(
   const needs = new Map<string, string>();
   const gives = new Map<string, string>();
   for (const step of steps) {
-    for (const template of [step.value, step.expect]) {
+    for (const template of [step.target, step.within, step.beside, step.value, step.expect]) {
       for (const name of findTemplateNames(template ?? '')) {
         const key = toNameKey(name);
         if (!gives.has(key) && !needs.has(key)) needs.set(key, name);

@@ -55,7 +55,7 @@ const BARE_CHECKS = CHECKS.flatMap(({ check, takesValue }) => (takesValue ? [] :
 const VALUE_WORDS = [...CHECKS.flatMap(({ check, takesValue }) => (takesValue ? [check] : [])), 'with', 'showing'];
 const isCheck = (word: string | undefined): word is StepCheck => STEP_CHECKS.some((check) => check === word);
 const UNIFORM = new RegExp(
-  `^(?:As ${NAME}: )?([Oo]ptionally )?([Gg]o to|[Ff]ill|[Pp]ick|[Pp]ress|[Ss]ee|[Kk]eep|[Ww]ait for|[Bb]y hand) ${NAME}(?: in ${NAME})?(?: beside ${NAME})?` +
+  `^(?:As ${NAME}: )?([Oo]ptionally )?([Gg]o to|[Ff]ill|[Pp]ick|[Pp]ress|[Ss]ee|[Kk]eep|[Ww]ait for|[Aa]sk|[Bb]y hand) ${NAME}(?: in ${NAME})?(?: beside ${NAME})?` +
     `(?: (${VALUE_WORDS.join('|')}) (?:${NAME}|(\\{[^{}]+\\})))?(?: (${BARE_CHECKS.join('|')}))?(?:, within (\\d{1,3}) seconds)?` +
     `(?:, keep as ${NAME})?\\.?(?: You should see: (.+))?$`,
 );

@@ -27,6 +27,7 @@ const ACTION_FACTS = {
     verbs: ['keep', 'read', 'note down', 'note', 'remember', 'write down', 'record'],
   },
   wait: { word: 'Wait for', verbs: ['wait for', 'wait until', 'wait'], valueWord: 'with', isByHand: false },
+  ask: { word: 'Ask', verbs: ['ask'], valueWord: 'with', isByHand: false },
   hand: { word: 'By hand', verbs: ['by hand'], valueWord: 'with', isByHand: true },
 } as const satisfies Readonly<Record<string, StepActionFacts>>;
 export type StepAction = keyof typeof ACTION_FACTS;
@@ -35,9 +36,9 @@ export const getActionFacts = (action: StepAction): StepActionFacts => ACTION_FA
 
 export interface Step {
   readonly do: StepAction;
-  /** The thing's name as it stands on the screen; for *hand*, what is to be done, in people's own words. */
+  /** The thing's name as it stands on the screen; for *ask*, the question (doors/read-question.ts); for *hand*, what is to be done, in people's own words. */
   readonly target: string;
-  /** The part of the screen, or the application, that holds it. */
+  /** The part of the screen, or the application, that holds it; for *ask*, the door. */
   readonly within?: string | undefined;
   /** What stands next to it, where the name alone is not enough. */
   readonly beside?: string | undefined;

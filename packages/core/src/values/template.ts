@@ -1,7 +1,7 @@
 /**
  * A value in a step: text with places in braces. `{Survey no.}` is an input or something kept earlier,
  * `{new AA-9999}` a fresh value, `{today + 90 days}` or `{today + 5 working days}` a date.
- * A brace of the text itself is doubled: `{{`, `}}`.
+ * A brace of the text itself is doubled: `{{`, `}}`. What has a straight quote in it is no place, so that JSON can stand as it is.
  */
 import { toNameKey } from './field.ts';
 
@@ -26,7 +26,7 @@ function toPlacePart(inside: string): TemplatePart {
 export function parseTemplate(template: string): TemplatePart[] {
   const parts: TemplatePart[] = [];
   for (const [token, inside] of template.matchAll(PART)) {
-    if (inside !== undefined && inside.trim() !== '') parts.push(toPlacePart(inside));
+    if (inside !== undefined && inside.trim() !== '' && !inside.includes('"')) parts.push(toPlacePart(inside));
     else parts.push({ kind: 'text', text: token === '{{' ? '{' : token === '}}' ? '}' : token });
   }
   return parts;
@@ -50,14 +50,17 @@ export interface TemplateSource {
   readonly fresh: (pattern: string) => string;
 }
 
-/** Fills a template in. A name with no value stays in braces, so that it is seen to be missing. */
-export function fillTemplate(template: string, source: TemplateSource): string {
-  return parseTemplate(template)
-    .map((part) => {
-      if (part.kind === 'text') return part.text;
-      if (part.kind === 'day') return source.day(part.offset, part.working);
-      if (part.kind === 'new') return source.fresh(part.pattern);
-      return source.valueOf(part.name) ?? `{${part.name}}`;
-    })
-    .join('');
+/** Fills templates in; what a place gives goes through `escape` before it stands in the text. A name with no value stays in braces, so that it is seen to be missing. */
+export function createTemplateFiller(source: TemplateSource, escape: (text: string) => string) {
+  const part = (one: TemplatePart): string => {
+    if (one.kind === 'text') return one.text;
+    if (one.kind === 'day') return escape(source.day(one.offset, one.working));
+    if (one.kind === 'new') return escape(source.fresh(one.pattern));
+    const value = source.valueOf(one.name);
+    return value === undefined ? `{${one.name}}` : escape(value);
+  };
+  return Object.assign((template: string) => parseTemplate(template).map(part).join(''), { part });
 }
+
+/** Fills a template in, as it stands. */
+export const fillTemplate = (template: string, source: TemplateSource): string => createTemplateFiller(source, (text) => text)(template);

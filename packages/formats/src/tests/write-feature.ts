@@ -4,7 +4,17 @@ import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
 import { listInputs } from '@kindred-baton/core/imports/exported-test';
 import { PERSONA_COLUMN, ROW_COLUMN } from './read-feature.ts';
 
-const KEYWORDS = { go: 'Given', fill: 'When', pick: 'When', press: 'When', hand: 'When', wait: 'When', see: 'Then', keep: 'Then' } as const;
+const KEYWORDS = {
+  go: 'Given',
+  fill: 'When',
+  pick: 'When',
+  press: 'When',
+  ask: 'When',
+  hand: 'When',
+  wait: 'When',
+  see: 'Then',
+  keep: 'Then',
+} as const;
 
 /** Gherkin: a scenario for each test, an outline where it has data rows. Reading it again gives the same steps and rows. */
 export function writeFeature(tests: readonly ExportedTest[], title: string): string {

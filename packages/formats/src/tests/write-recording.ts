@@ -1,5 +1,6 @@
 import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
 import { readExpectation } from '@kindred-baton/core/screens/read-expectation';
+import { looksAtAnswer } from '@kindred-baton/core/tests/find-way-in';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { toNameKey } from '@kindred-baton/core/values/field';
 import type { TemplateSource } from '@kindred-baton/core/values/template';
@@ -13,7 +14,7 @@ export type RecordingSource = Pick<TemplateSource, 'day' | 'fresh'>;
 
 /**
  * A test in the JSON that browsers' own recorders write and replay: where to go, what to press and fill by accessible name, by text and by the cell
- * before it, what should be readable. Values are those of the first data row, else examples; signing in is not in it.
+ * before it, what should be readable; what is asked of a door is not in it. Values are those of the first data row, else examples; signing in is not in it.
  */
 export function writeRecording(test: ExportedTest, given: RecordingSource): string {
   const values = new Map(Object.entries(toValues(test)).map(([name, value]) => [toNameKey(name), value]));
@@ -22,14 +23,17 @@ export function writeRecording(test: ExportedTest, given: RecordingSource): stri
     { type: 'setViewport', width: 1280, height: 800, deviceScaleFactor: 1, isMobile: false, hasTouch: false, isLandscape: true },
     ...(test.address === null ? [] : [{ type: 'navigate', url: test.address }]),
   ];
-  const steps = [...start, ...test.steps.flatMap((step) => toRecorded(step, source))];
+  const steps = [...start, ...test.steps.flatMap((step, index) => (looksAtAnswer(test.steps, index) ? [] : toRecorded(step, source)))];
   return `${JSON.stringify({ title: `${test.code} ${test.name}`, steps }, null, 2)}\n`;
 }
 
 function toRecorded(step: Step, source: TemplateSource): Recorded[] {
   const target = fillTemplate(step.target, source);
   const value = fillTemplate(step.value ?? '', source);
-  const seen = step.expect === undefined ? [] : readExpectation(step.expect, source).words.filter((word) => !/^\{.*\}$/.test(word));
+  const seen =
+    step.expect === undefined || step.do === 'ask'
+      ? []
+      : readExpectation(step.expect, source).words.filter((word) => !/^\{.*\}$/.test(word));
   return [...toAct(step, target, value, source), ...seen.map(toReadable)];
 }
 

@@ -1,6 +1,7 @@
 import type { ExportedTest } from '@kindred-baton/core/imports/exported-test';
 import { listInputs } from '@kindred-baton/core/imports/exported-test';
 import { readExpectation } from '@kindred-baton/core/screens/read-expectation';
+import { looksAtAnswer } from '@kindred-baton/core/tests/find-way-in';
 import { printStep } from '@kindred-baton/core/tests/print-step';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { createExample } from '@kindred-baton/core/values/create-example';
@@ -26,7 +27,7 @@ const page = await browser.newPage();
 try {
   await page.goto(address, { waitUntil: 'load' });
   await signIn();
-${steps.flatMap(toLines).join('\n')}
+${steps.flatMap((step, index) => toLines(step, steps, index)).join('\n')}
   console.log('passed', values);
 } catch (error) {
   console.error('failed:', error.message);
@@ -50,10 +51,11 @@ export function toValues(test: ExportedTest): Record<string, string> {
   );
 }
 
-function toLines(step: Step): string[] {
+function toLines(step: Step, steps: readonly Step[], index: number): string[] {
   const { expect, ...act } = step;
-  const lines = [`  // ${oneLine(printStep(act))}`, `  ${toAct(step)}`];
-  if (expect === undefined) return lines;
+  const isOfDoor = step.do === 'ask' || looksAtAnswer(steps, index);
+  const lines = [`  // ${oneLine(printStep(act))}`, `  ${isOfDoor ? leaveOut(step) : toAct(step)}`];
+  if (expect === undefined || isOfDoor) return lines;
   const { words, left } = readExpectation(expect, AS_PLACES);
   return [
     ...lines,
@@ -68,6 +70,14 @@ const AS_PLACES = {
   day: (offset: number, working: boolean) => `{today ${offset < 0 ? '-' : '+'} ${Math.abs(offset)} ${working ? 'working ' : ''}days}`,
   fresh: (pattern: string) => `{new ${pattern}}`,
 };
+
+/** What is asked of a door, which a script has not: said as it runs, and where a value would be missing it stops. */
+function leaveOut(step: Step): string {
+  const words = JSON.stringify(oneLine(printStep(step)));
+  return step.keepAs === undefined
+    ? `console.log('not done, a door is asked here:', ${words});`
+    : `throw new Error('Kept from a door, which this script has not: ' + ${words});`;
+}
 
 function toAct(step: Step): string {
   const target = toExpression(step.target);
