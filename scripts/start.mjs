@@ -43,7 +43,10 @@ await runMain(async () => {
       ...(practice ? { KINDRED_BATON_PRACTICE_ADDRESS: practice.address } : {}),
       KINDRED_BATON_KEYS: getKeysFile(),
     };
-    prepareStore(database.url, { ...own, KINDRED_BATON_RUNNER_TOKEN_FILE: RUNNER_TOKEN_FILE });
+    prepareStore(database.url, {
+      ...{ ...own, KINDRED_BATON_RUNNER_TOKEN_FILE: RUNNER_TOKEN_FILE },
+      ...(database.practiceUrl ? { KINDRED_BATON_PRACTICE_DATABASE: database.practiceUrl } : {}),
+    });
     const post = postbox ? { SMTP_URL: postbox.smtpUrl, postboxPage: postbox.pageUrl } : {};
     await serve({
       ...post,

@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import type { OpenDoor } from '@kindred-baton/doors/door';
+import { readerOf } from '@kindred-baton/millrace/data/reader';
 import type { Millrace } from '@kindred-baton/millrace/open-millrace';
 import { openMillrace } from '@kindred-baton/millrace/open-millrace';
 import type { BrowserHost } from '@kindred-baton/runner/browser/start-browser';
@@ -36,6 +38,19 @@ export interface Practice {
   readonly close: () => Promise<void>;
 }
 
+/** The demo's doors, as its environments have them (store/demo/lay-doors.ts). */
+function listDoors(address: string, databaseUrl: string, environment: string): OpenDoor[] {
+  const { host, pathname } = new URL(databaseUrl);
+  const { user, password } = readerOf(environment);
+  return [
+    {
+      ...{ name: 'Billing interface', kind: 'interface', address: `${address}/${environment}/billing/api`, signIn: 'bearer', user: '' },
+      secret: `practice-${environment}`,
+    },
+    { name: 'Ledger database', kind: 'database', address: `postgresql://${host}${pathname}`, signIn: 'none', user, secret: password },
+  ];
+}
+
 /** The practice application on a database of its own, and a browser to work in it. */
 export async function openPractice(): Promise<Practice> {
   const bare = await createBareDatabase();
@@ -64,6 +79,7 @@ export async function openPractice(): Promise<Practice> {
               name: `Millrace ${own}`,
               address: `${address}/${environment}/${own.toLowerCase()}`,
             })),
+            doors: listDoors(address, bare.url, environment),
             account: toAccount(ACCOUNTS[steps[0]?.within?.replace('Millrace ', '') ?? '']),
             accountOf: (persona) => toAccount(PERSONAS[persona]),
             day: new Date().toISOString().slice(0, 10),

@@ -2,10 +2,12 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { hashPassword } from 'better-auth/crypto';
 import { createStore } from '@kindred-baton/store/database';
+import { layDemoDoors } from '@kindred-baton/store/demo/lay-doors';
 import { letDemoRunnersIn } from '@kindred-baton/store/demo/let-runners-in';
 import { listDemoCases } from '@kindred-baton/store/demo/list-demo-cases';
 import { pointDemo } from '@kindred-baton/store/demo/point-demo';
 import { seedDemo } from '@kindred-baton/store/demo/seed-demo';
+import type { Seal } from '@kindred-baton/store/secrets';
 import { parseKeyRing, seal } from '@kindred-baton/store/secrets';
 import { migrateStore } from '@kindred-baton/store/migrate';
 
@@ -33,7 +35,10 @@ async function letRunnersIn(): Promise<void> {
   if (!keys || !file) return;
   const ring = parseKeyRing(readFileSync(keys, 'utf8'));
   const known = existsSync(file) ? readFileSync(file, 'utf8') : '';
-  const token = await letDemoRunnersIn(store, { seal: (password, place) => seal(ring, password, place), token: known });
+  const sealHere: Seal = (secret, place) => seal(ring, secret, place);
+  const databaseUrl = process.env['KINDRED_BATON_PRACTICE_DATABASE'];
+  if (practice && databaseUrl) await layDemoDoors(store, { address: practice, databaseUrl }, sealHere);
+  const token = await letDemoRunnersIn(store, { seal: sealHere, token: known });
   if (token !== undefined) writeFileSync(file, token, { mode: 0o600 });
 }
 

@@ -1,6 +1,7 @@
 /** Everything that can be asked of the server, by noun. */
 import { cycleRoutes } from './cycles/routes.ts';
 import { defectRoutes } from './defects/routes.ts';
+import { doorRoutes } from './doors/routes.ts';
 import { findRoutes } from './find/routes.ts';
 import { importRoutes } from './imports/routes.ts';
 import { jobRoutes } from './jobs/routes.ts';
@@ -20,6 +21,7 @@ export const ROUTES = {
   ...requirementRoutes,
   ...personaRoutes,
   ...testRoutes,
+  ...doorRoutes,
   ...scenarioRoutes,
   ...cycleRoutes,
   ...turnRoutes,

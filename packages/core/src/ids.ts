@@ -24,6 +24,7 @@ export type TurnId = Id<'turn'>;
 export type AttemptId = Id<'attempt'>;
 export type EvidenceId = Id<'evidence'>;
 export type RunnerId = Id<'runner'>;
+export type DoorId = Id<'door'>;
 export type DefectId = Id<'defect'>;
 export type PersonaId = Id<'persona'>;
 export type JobId = Id<'job'>;

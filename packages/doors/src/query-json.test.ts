@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import type { Json } from '@kindred-baton/core/doors/answer';
 import { queryJson } from './query-json.ts';
 
 /** RFC 9535, JSONPath, Figure 1: the example value. */
-const STORE = {
+const STORE: Json = {
   store: {
     book: [
       { category: 'reference', author: 'Nigel Rees', title: 'Sayings of the Century', price: 8.95 },

@@ -7,6 +7,9 @@ export interface KeyRing {
   readonly keys: Readonly<Record<string, string>>;
 }
 
+/** Seals a secret for one place, with the keys of this installation. */
+export type Seal = (secret: string, place: string) => Buffer;
+
 const KEY_BYTES = 32;
 const NONCE_BYTES = 12;
 const TAG_BYTES = 16;

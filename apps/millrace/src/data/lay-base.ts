@@ -1,5 +1,6 @@
 import type { Pool } from 'pg';
 import { DISTRICTS } from './districts.ts';
+import { letReaderIn } from './reader.ts';
 import { laySchema, openRecords } from './records.ts';
 
 const PLANTS = ['Pump P-1 North weir', 'Pump P-2 North weir', 'Pump P-7 Harbour', 'Pump P-9 Upper fen', 'Blower B-3'];
@@ -22,6 +23,7 @@ const FIRST_ACCOUNT = 900_101;
 /** What an environment has before anybody does anything: plants, materials, and the households of its districts. Laid once. */
 export async function layBase(pool: Pool, schema: string): Promise<void> {
   await laySchema(pool, schema);
+  await letReaderIn(pool, schema);
   const records = openRecords(pool, schema);
   if ((await records.list('plant', {}, 1)).length > 0) return;
   for (const name of PLANTS) await records.create('plant', { name, state: 'in service' });

@@ -84,3 +84,5 @@ export function writeTablet(job: Row<'job'>, permit: string): Markup {
     </main>`,
   });
 }
+
+export const writeStop = (title: string, sentence: string): Markup => writePage({ title, body: writeHome([], title, sentence) });

@@ -17,12 +17,13 @@ export function toGivenTest(work: Work, patienceMs: number): GivenTest {
     accountOf,
     calendar: { workingDays: work.workingDays, holidays: work.holidays },
     ...{ patienceMs, pictures: work.pictures, fromStep: work.fromStep, kept: work.kept },
+    doors: work.doors,
     secrets: listSecrets(work),
   };
 }
 
-export const listSecrets = ({ accounts }: Work): string[] =>
-  [...new Set(accounts.map(({ password }) => password))].filter((text) => text !== '');
+export const listSecrets = ({ accounts, doors }: Work): string[] =>
+  [...new Set([...accounts.map(({ password }) => password), ...doors.map(({ secret }) => secret)])].filter((text) => text !== '');
 
 /** A text without the secrets that it may hold. */
 export const maskSecrets = (text: string, secrets: readonly string[]): string =>

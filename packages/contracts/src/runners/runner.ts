@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { DOOR_KINDS, DOOR_SIGN_INS } from '@kindred-baton/core/doors/door';
 import { RUNNER_ORDERS } from '@kindred-baton/core/runners/runner';
 import { STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
@@ -72,6 +73,17 @@ const workSchema = z.object({
   /** Whoever it is that nothing is said of; null: no account is set. */
   account: z.string().nullable(),
   accounts: z.array(z.object({ persona: z.string(), application: z.string(), user: z.string(), password: z.string() })),
+  /** Those that its steps may ask. */
+  doors: z.array(
+    z.object({
+      name: z.string(),
+      kind: z.enum(DOOR_KINDS),
+      address: z.string(),
+      signIn: z.enum(DOOR_SIGN_INS),
+      user: z.string(),
+      secret: z.string(),
+    }),
+  ),
   pictures: z.enum(['each step', 'failed steps', 'none']),
 });
 export type Work = z.infer<typeof workSchema>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { doneSchema, evidenceSchema, idSchema } from '../common.ts';
+import { doorAnswerSchema } from '../doors/door.ts';
 import { defineRoutes } from '../route.ts';
 import { runOverlaySchema } from '../scenarios/scenario.ts';
 import * as turn from './turn.ts';
@@ -41,6 +42,11 @@ export const turnRoutes = defineRoutes({
   recordStep: {
     ...{ method: 'PUT', path: '/attempts/:attempt/steps/:step', params: { ...attempt, step: z.coerce.number().int().min(0) } },
     ...{ input: turn.recordStepSchema, output: doneSchema, ...makeToo, topics: [] },
+  },
+  /** Asks the door of a step for whoever does it by hand; nothing is recorded by that. */
+  askForStep: {
+    ...{ method: 'POST', path: '/attempts/:attempt/steps/:step/ask', params: { ...attempt, step: z.coerce.number().int().min(0) } },
+    ...{ output: doorAnswerSchema, ...make, topics: [] },
   },
   finishAttempt: {
     ...{ method: 'POST', path: '/attempts/:attempt/finish', params: attempt, output: turn.finishedSchema },

@@ -14,8 +14,11 @@ export type QuestionReading = { readonly ok: true; readonly question: Question }
 
 const REQUEST = new RegExp(`^(${METHODS.join('|')})\\s+(\\S.*)$`, 'i');
 
+/** With its path: “delete from bills” is a statement. */
+const WHOLE_REQUEST = new RegExp(`^(?:${METHODS.join('|')})\\s+/`, 'i');
+
 /** Which kind of door a question is meant for, by its words. */
-export const guessDoorKind = (question: string): DoorKind => (REQUEST.test(question) ? 'interface' : 'database');
+export const guessDoorKind = (question: string): DoorKind => (WHOLE_REQUEST.test(question) ? 'interface' : 'database');
 
 /** Whether asking it again changes nothing (RFC 9110, section 9.2.1; a database is only read). */
 export const isSafe = (question: Question): boolean =>
@@ -33,7 +36,7 @@ export function readQuestion(
   if (kind === 'interface') return readRequest(asked, source);
   if (asked.value !== undefined)
     return { ok: false, message: 'A database is asked by one statement; what stands behind “with” has no place in it.' };
-  if (REQUEST.test(asked.target))
+  if (WHOLE_REQUEST.test(asked.target))
     return { ok: false, message: 'This door is a database: ask it by a statement, such as select count(*) from quotes.' };
   return { ok: true, question: readStatement(asked.target, source) };
 }

@@ -25,8 +25,8 @@ const SAID: readonly (readonly [StepCheck, RegExp])[] = [
 const SECONDS = /^,?\s*within\s+(\d{1,3})\s*(?:s|sec|secs|seconds?)(?![\p{L}])/iu;
 const CONNECTORS: readonly (readonly [Slot, RegExp])[] = [
   ['keepAs', /^,?\s*(?:and\s+)?(?:keep (?:it )?as|as)\s+/i],
+  ['beside', /^,?\s*(?:beside|next to|in (?:the|a) row with)\s+(?:the\s+)?/i],
   ['within', /^,?\s*(?:in(?:side)?|on|within|of)\s+(?:the\s+)?/i],
-  ['beside', /^,?\s*(?:beside|next to)\s+(?:the\s+)?/i],
   ['value', /^,?\s*(?:with|showing|is|shows|to|=|:)\s+/i],
 ];
 const PLAIN_STOP =
@@ -153,9 +153,35 @@ interface Opening {
   readonly expect: string | undefined;
 }
 
+const ROW = /^(?:that\s+)?(?:an?\s+|the\s+)?row\s+with\s+/i;
+const ROW_SHOWS = /^,?\s*(?:shows|showing|has|says)\s+/i;
+
+const ROW_IN = /^,?\s*(?:in|of)\s+(?:the\s+)?/i;
+const ROW_STOP = /,?\s+(?:in|of|shows|showing|has|says)\s+/i;
+
+interface RowRead {
+  readonly target: Rest;
+  readonly slots: Partial<Record<Slot, string>>;
+}
+
+/** “A row with X in Z shows Y” is that Y stands beside X; where nothing is said to be shown, that X is there. */
+function readRow(body: string): RowRead | undefined {
+  const row = ROW.exec(body);
+  if (!row) return undefined;
+  const marked = takeName(body.slice(row[0].length), ROW_STOP);
+  const held = ROW_IN.exec(marked.rest.trimStart());
+  const within = held && takeName(marked.rest.trimStart().slice(held[0].length), ROW_STOP);
+  const rest = (within?.rest ?? marked.rest).trimStart();
+  const shows = ROW_SHOWS.exec(rest);
+  if (!shows) return { target: marked, slots: {} };
+  const slots = { beside: marked.text, ...(within ? { within: within.text } : {}) };
+  return { target: takeName(rest.slice(shows[0].length), PLAIN_STOP), slots };
+}
+
 function readBody(body: string, opening: Opening): StepReading {
-  const target = takeName(body.replace(/^the\s+/i, ''), PLAIN_STOP);
-  const slots: Partial<Record<Slot, string>> = {};
+  const row = opening.do === 'see' || opening.do === 'wait' ? readRow(body) : undefined;
+  const target = row?.target ?? takeName(body.replace(/^the\s+/i, ''), PLAIN_STOP);
+  const slots: Partial<Record<Slot, string>> = { ...row?.slots };
   const said: { check?: StepCheck; seconds?: number } = {};
   const maySay = opening.do === 'see' || opening.do === 'wait';
   let rest = target.rest;

@@ -327,4 +327,12 @@ export const SENTENCES_SEEN_LATER: readonly (readonly [sentence: string, steps: 
   ['Drop-down Status should contain Open, Closed and Void', 'See "Status" containing "Open, Closed and Void".'],
   ['Navigate to Orders > Open orders', 'Go to "Orders > Open orders".'],
   ['You can see the meter on the map', 'See "Meter" in "Map".'],
+  ['Call GET /bills/7 on the Billing interface', 'Ask "GET /bills/7" in "Billing interface".'],
+  [
+    'Ask the Ledger database: select count(*) from bills where number = {Bill no.}',
+    'Ask "select count(*) from bills where number = {Bill no.}" in "Ledger database".',
+  ],
+  ['Send POST /reports to the Customer interface', 'Ask "POST /reports" in "Customer interface".'],
+  ['Ask the customer for the meter reading', ''],
+  ['Check that the row with "OR-1" shows "open"', 'See "open" beside "OR-1".'],
 ];

@@ -2,7 +2,21 @@
  * The words that plain sentences begin with, and how each is read. A reading is finer than a step's action: *set* names the thing
  * first and the value behind it, *command* is a verb that stands on a button itself.
  */
-const PLAIN_READINGS = ['go', 'sign in', 'enter', 'set', 'tick', 'untick', 'pick', 'press', 'command', 'see', 'keep', 'wait'] as const;
+const PLAIN_READINGS = [
+  'go',
+  'sign in',
+  'enter',
+  'set',
+  'tick',
+  'untick',
+  'pick',
+  'press',
+  'command',
+  'see',
+  'keep',
+  'ask',
+  'wait',
+] as const;
 export type PlainReading = (typeof PLAIN_READINGS)[number];
 
 const PHRASES: Readonly<Record<PlainReading, string>> = {
@@ -19,6 +33,7 @@ const PHRASES: Readonly<Record<PlainReading, string>> = {
     'save, submit, confirm, cancel, delete, print, approve, post, send, search for, search, create, release, accept, reject, complete, book, refresh, upload, download, export, close, log out, log off, sign out, run, execute, calculate, generate, remove, apply, continue, finish, issue, schedule, dispatch, filter, sort',
   see: 'see, see that, see if, see whether, check, double-check, double check, check that, check if, check whether, verify, verify that, verify whether, verify if, ensure, ensure that, make sure, make sure that, validate, validate that, confirm that, assert, assert that, expect, expect that, observe, observe that, notice, notice that, review, compare, inspect, look at, look for, look whether',
   keep: 'keep, note, note down, write down, record, remember, copy, make a note of, take note of, take down, jot down, read, read off, memorise, memorize, capture, retain',
+  ask: 'ask, query, call',
   wait: 'wait for, wait until, wait till, wait',
 };
 

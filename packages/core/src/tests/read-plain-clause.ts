@@ -2,7 +2,7 @@ import type { PlainReading } from './plain-verbs.ts';
 import { findPlainVerb } from './plain-verbs.ts';
 import { readExpectation } from './read-plain-expectation.ts';
 import { isTarget, splitList, stripFinalMarks, toName, toPlace, toValue } from './plain-names.ts';
-import { hasSign, isSign, SIGN } from './quoted-parts.ts';
+import { hasSign, isSign, resolveSigns, SIGN } from './quoted-parts.ts';
 import type { SignedText } from './quoted-parts.ts';
 import type { Step } from './step.ts';
 import { normalizeStep } from './step.ts';
@@ -167,6 +167,7 @@ const command: Reader = ({ verb, body, signed }) => {
   const base = toBase(first) + verb.slice(first.length).replace(/ for$/, '');
   const target = BASE_FORMS[base] ?? base.charAt(0).toUpperCase() + base.slice(1);
   if (body === '' || PRONOUN.test(body)) return [{ do: 'press', target }];
+  if (QUESTION_FIRST.test(body)) return ask({ verb, body, signed });
   if (/^search/.test(base)) {
     const said = body.replace(/^for\s+/i, '');
     return [{ do: 'press', target, value: toValue(said, signed) }];
@@ -246,8 +247,24 @@ const keep: Reader = ({ body: whole, signed }) => {
   return name === undefined ? splitList(what).map(keepOne) : [keepOne(what)];
 };
 
+const REQUEST = '(?:GET|HEAD|POST|PUT|PATCH|DELETE)\\s+/\\S*';
+const DOOR_FIRST = new RegExp(`^(.+?)\\s*(?:\\sfor|\\swith|:)\\s*(${REQUEST}|(?:select|with|values)\\s.+)$`, 'i');
+const QUESTION_FIRST = new RegExp(`^(${REQUEST})(?:\\s+(?:in|on|at|from|of|to)\\s+(.+))?$`, 'i');
+
+/** Only where a method and a path, or a statement, stand in it: “ask the customer” is for people. */
+const ask: Reader = ({ body, signed }) => {
+  const [, before, question] = DOOR_FIRST.exec(body) ?? [];
+  if (before !== undefined && question !== undefined)
+    return [{ do: 'ask', target: resolveSigns(question, signed), within: toDoor(before, signed) }];
+  const [, first, door] = QUESTION_FIRST.exec(body) ?? [];
+  if (first === undefined) return undefined;
+  return [{ do: 'ask', target: resolveSigns(first, signed), within: door === undefined ? undefined : toDoor(door, signed) }];
+};
+
+const toDoor = (text: string, signed: SignedText) => toName(text.replace(/^(?:the|an?)\s+/i, ''), signed);
+
 const wait: Reader = ({ body, signed }) => (body === '' ? undefined : [{ do: 'wait', target: toName(body, signed) }]);
 
 const READERS: Readonly<Record<PlainReading, Reader>> = {
-  ...{ go, 'sign in': signIn, enter, set, tick, untick, pick, press, command, see, keep, wait },
+  ...{ go, 'sign in': signIn, enter, set, tick, untick, pick, press, command, see, keep, ask, wait },
 };

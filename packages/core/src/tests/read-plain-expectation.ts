@@ -16,6 +16,8 @@ const SIGNED_TEXT = new RegExp(
   `^(?:the\\s+|an?\\s+)?((?:[a-z]+\\s+)?(?:message|warning|error|text|notice|hint|title|heading|status|label|value))\\s*:?\\s*(${SIGN})(?:\\s+(?:is|are)\\s+(?:displayed|shown|visible)|\\s+appears)?(?:\\s+(?:in|on|at)\\s+(.+))?$`,
   'i',
 );
+/** Something that stands in the same row as something else. */
+const ROW_SHOWS = /^(?:an?\s+|the\s+)?row\s+with\s+(.+?)\s+(?:shows|has|says|displays)\s+(.+)$/i;
 const NOT_A_THING = /^(?:it|this|that|there|which|what|if|when|once|because|since|note)\b/i;
 
 /**
@@ -34,6 +36,8 @@ export function readExpectation(text: string, signed: SignedText, { isAsked = fa
   if (message) return [toSee(message[1] ?? '', signed, { value: message[2], within: message[3] })];
   const system = SYSTEM.exec(body);
   if (system && !/^(?:screen|page|form|window|dialog)/i.test(body)) return readExpectation(system[1] ?? '', signed, { isAsked: true });
+  const [, marked, shown] = ROW_SHOWS.exec(body) ?? [];
+  if (marked !== undefined && shown !== undefined) return [{ do: 'see', target: toValue(shown, signed), beside: toValue(marked, signed) }];
   const there = STATE.exec(body) ?? APPEAR.exec(body);
   if (there) {
     const isGone = there[2] !== undefined || /^no\s/i.test(there[1] ?? '');

@@ -63,6 +63,15 @@ describe('a step as a sentence', () => {
     expect(reading.ok ? reading.step : reading.message).toMatchObject(step);
   });
 
+  it.each<[string, Partial<Step>]>([
+    ['See a row with "OR-1" shows "open", within 30 seconds', { target: 'open', beside: 'OR-1', seconds: 30 }],
+    ['see that the row with {Order no.} in "Orders" shows {State}', { target: '{State}', within: 'Orders', beside: '{Order no.}' }],
+    ['See "State" in the row with "OR-1" showing "open"', { target: 'State', beside: 'OR-1', value: 'open' }],
+    ['See the row with "OR-1"', { target: 'OR-1' }],
+  ])('reads “%s”', (sentence, step) => {
+    expect(parseStep(sentence)).toEqual({ ok: true, step: { do: 'see', ...step } });
+  });
+
   it.each(['', 'The weather is fine', 'Press', 'Fill "A" with "B" with "C"'])('says why “%s” is not a step', (sentence) => {
     const reading = parseStep(sentence);
     expect(reading.ok ? '' : reading.message).not.toBe('');

@@ -3,13 +3,13 @@ import type { PersonId, ProgrammeId } from '@kindred-baton/core/ids';
 import type { Actor } from '../actor.ts';
 import type { Store } from '../database.ts';
 import { perform } from '../operation.ts';
-import type { Seal } from '../personas/personas.ts';
 import { nameSecretPlace } from '../personas/personas.ts';
 import { addPool } from '../runners/pools.ts';
 import { addRunner } from '../runners/runners.ts';
 import { people } from '../schema/people.ts';
 import { personaStarts } from '../schema/personas.ts';
 import { environments, members, programmes } from '../schema/programmes.ts';
+import type { Seal } from '../secrets.ts';
 import { pools, runners } from '../schema/runners.ts';
 
 const POOL = 'Office';

@@ -7,6 +7,7 @@ import { createId } from '../ids.ts';
 import type { Context, Operation, Query } from '../operation.ts';
 import { personas, personaStarts } from '../schema/personas.ts';
 import { applications, environments } from '../schema/programmes.ts';
+import type { Seal } from '../secrets.ts';
 import { toDifference } from '../to-difference.ts';
 
 /** Who steps are done as, and how each starts an application in an environment. Two queries. */
@@ -32,9 +33,6 @@ export const listPersonas: Query<void, { personas: PersonaView[] }> = {
     return { personas: rows.map(({ id, name, description }) => ({ id, name, description, starts: startsOf.get(id) ?? [] })) };
   },
 };
-
-/** Seals a password for one place (store/secrets.ts), with the keys of this installation. */
-export type Seal = (password: string, place: string) => Buffer;
 
 /** What a secret of a persona's start is bound to: it opens nowhere else. */
 export const nameSecretPlace = (start: {

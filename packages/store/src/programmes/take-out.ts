@@ -23,6 +23,7 @@ const OWN_COLUMNS: Readonly<Record<string, readonly string[]>> = {
   members: ['feed_token'],
   runners: ['token_hash', 'instance', 'heard_at'],
   persona_starts: ['secret'],
+  doors: ['secret'],
   history: ['id'],
   scenario_states: ['id'],
 };

@@ -3,6 +3,8 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { Work } from '@kindred-baton/contracts/runners/runner';
 import type { AttemptId, EnvironmentId } from '@kindred-baton/core/ids';
 import { toDay } from '@kindred-baton/core/time/calendar';
+import type { SealedDoor } from '../doors/sealed-door.ts';
+import { loadDoors } from '../doors/sealed-door.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import { nameSecretPlace } from '../personas/personas.ts';
 import { cycleEnvironments, cycles } from '../schema/cycles.ts';
@@ -21,7 +23,10 @@ interface SealedAccount {
   readonly place: string;
 }
 
-export type SealedWork = Omit<Work, 'accounts'> & { readonly accounts: readonly SealedAccount[] };
+export type SealedWork = Omit<Work, 'accounts' | 'doors'> & {
+  readonly accounts: readonly SealedAccount[];
+  readonly doors: readonly SealedDoor[];
+};
 
 /** All that the runner needs for an attempt that it has taken. */
 export const getWork: Query<{ attemptId: AttemptId; fromStep: number }, SealedWork> = {
@@ -31,16 +36,18 @@ export const getWork: Query<{ attemptId: AttemptId; fromStep: number }, SealedWo
     const head = await loadHead(context, attemptId);
     if (!head || head.runnerId !== actor.runnerId) throw new AppError('conflict', 'This attempt is not with this runner any more.');
     const { turn, attempt, version, cycle } = head;
-    const [[card], places] = await Promise.all([
+    const steps = version?.steps ?? turn.bare?.steps ?? [];
+    const [[card], places, doors] = await Promise.all([
       loadTurnCards(context, { where: eq(turns.id, turn.id), limit: 1 }),
       loadPlaces(context, cycle.id, cycle.environmentId),
+      steps.some((step) => step.do === 'ask') ? loadDoors(context, cycle.id) : [],
     ]);
     const starts = await loadStarts(context, places);
     const own = starts.find((start) => start.personaId === turn.personaId && start.applicationId === head.applicationId);
     const usual = starts.find((start) => start.isUsual && start.applicationId === head.applicationId);
     return {
       ...{ attempt: attemptId, turn: turn.id, title: turn.title, test: head.test, cycle: cycle.code, seed: attempt.seedId },
-      steps: (version?.steps ?? turn.bare?.steps ?? []).map((step) => ({ ...step })),
+      steps: steps.map((step) => ({ ...step })),
       gives: (version?.gives ?? turn.bare?.gives ?? []).map((field) => ({
         ...field,
         choices: field.choices ? [...field.choices] : undefined,
@@ -54,6 +61,7 @@ export const getWork: Query<{ attemptId: AttemptId; fromStep: number }, SealedWo
       accounts: starts.map(({ persona, application, userName, secret, ...start }) => ({
         ...{ persona, application, user: userName, secret, place: nameSecretPlace(start) },
       })),
+      doors,
       pictures: 'each step',
     };
   },

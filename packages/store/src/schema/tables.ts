@@ -1,6 +1,7 @@
 /** Every table and enum, for Drizzle and its migrations. */
 export { accounts, people, rateLimits, sessions, verifications } from './people.ts';
 export { absences, applications, environments, installations, invitations, members, programmes, teamMembers, teams } from './programmes.ts';
+export { doorKind, doors, doorSignIn } from './doors.ts';
 export { nodes } from './map.ts';
 export { priority } from './priority.ts';
 export { requirementKind, requirementNodes, requirementTests, requirements } from './requirements.ts';

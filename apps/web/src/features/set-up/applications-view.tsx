@@ -7,6 +7,7 @@ import { DialogBox } from '../../ui/dialog.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { TextField } from '../../ui/field.tsx';
 import { countOf } from '../../ui/format.ts';
+import { DoorsCard } from '../doors/doors-card.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 
 type Environment = SetUp['environments'][number];
@@ -36,6 +37,7 @@ export function ApplicationsView({ setUp }: { readonly setUp: SetUp }) {
           Add an environment
         </button>
       </p>
+      <DoorsCard {...{ applications, environments }} />
       {named !== null && (
         <NameDialog
           application={named}

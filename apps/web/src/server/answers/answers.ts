@@ -2,6 +2,7 @@ import type { Routes } from '@kindred-baton/contracts/routes';
 import type { Answers } from '../call.ts';
 import { cycleAnswers } from './cycles/cycle-answers.ts';
 import { defectAnswers } from './defects/defect-answers.ts';
+import { doorAnswers } from './doors/door-answers.ts';
 import { findAnswers } from './find/find-answers.ts';
 import { importAnswers } from './imports/import-answers.ts';
 import { jobAnswers } from './jobs/job-answers.ts';
@@ -22,6 +23,7 @@ export const ANSWERS: Answers<Routes> = {
   ...requirementAnswers,
   ...personaAnswers,
   ...testAnswers,
+  ...doorAnswers,
   ...scenarioAnswers,
   ...cycleAnswers,
   ...turnAnswers,

@@ -20,10 +20,14 @@ const POOLS = {
   files: FILES,
   'turn sheets': { ...FILES, threads: 1 },
   cycles: { ...FILES, mostMs: 120_000 },
+  // A door that does not answer keeps a thread waiting, and nobody else's.
+  doors: { ...FILES, heapMb: 256, threads: 4 },
 } as const satisfies Readonly<Record<string, Limits>>;
 
 const KINDS: Readonly<Partial<Record<keyof Tasks, keyof typeof POOLS>>> = {
   'turn sheet': 'turn sheets',
+  'ask door': 'doors',
+  'try door': 'doors',
   'staff cycle': 'cycles',
   'write workbook': 'cycles',
 };
@@ -81,7 +85,9 @@ export function createDoAside(limits: Limits): DoAside {
   };
 }
 
-const ways = { files: createDoAside(POOLS.files), 'turn sheets': createDoAside(POOLS['turn sheets']), cycles: createDoAside(POOLS.cycles) };
+const ways = Object.fromEntries(Object.entries(POOLS).map(([name, limits]) => [name, createDoAside(limits)])) as Readonly<
+  Record<keyof typeof POOLS, DoAside>
+>;
 
 /** Does a task in the threads of its kind. */
 export const doAside: DoAside = (task, ...given) => ways[KINDS[task] ?? 'files'](task, ...given);

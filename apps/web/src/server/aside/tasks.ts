@@ -8,6 +8,7 @@ import { bind } from '../bind.ts';
 import type { Call } from '../call.ts';
 import { IMPORTS } from '../answers/imports/imports.ts';
 import type { Upload } from '../read-upload.ts';
+import { askForStep, tryDoor } from './ask-door.ts';
 import { READERS } from './readers.ts';
 
 /** In whose name, and for which route, a thread asks the store; it has connections of its own. */
@@ -35,6 +36,8 @@ export const TASKS = {
   ...READERS,
   import: runImport,
   'staff cycle': (caller: AsideCaller, input: Parameters<typeof staffCycle.run>[1]) => bindCaller(caller).perform(staffCycle, input),
+  'ask door': askForStep,
+  'try door': tryDoor,
   'write workbook': (tables: readonly OutTable[]) => writeXlsx(tables),
 } as const;
 

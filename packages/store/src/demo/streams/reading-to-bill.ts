@@ -51,6 +51,8 @@ See "Total" showing {Total expected}
 Go to "Bills" in "Millrace Billing"
 Fill "Bill number" with {Bill no.}
 Press "Hold back". You should see: The bill is not in the print file
+Ask "GET /bills/{Bill no.}" in "Billing interface"
+See "$.state" showing "held back"
 ### RB-2.4 Print and send | Billing | Billing
 @ BIL-14 Print and send bills | 10 | medium
 Go to "Bill runs" in "Millrace Billing"
@@ -70,6 +72,9 @@ Press "Import bank file". You should see: Payments with their bill numbers
 Fill "Bill number" with {Bill no.}
 Press "Match". You should see: Nothing left to pay
 Keep "Payment number" as "Payment no."
+Ask "select number, left_to_pay from bills where number = {Bill no.}" in "Ledger database"
+See "rows" counting "1"
+See "left_to_pay" beside {Bill no.} at most "0"
 ### RB-3.2 Remind | Finance | Ledger
 @ FIN-07 Remind a late payer | 9 | medium
 Go to "Reminders" in "Millrace Ledger"

@@ -3,6 +3,7 @@ import type { Step } from '@kindred-baton/core/tests/step';
 import Copy from 'lucide-react/icons/copy';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { useId } from 'react';
+import { useRead } from '../../../client/use-read.ts';
 
 interface StepMoreProps {
   readonly step: Step;
@@ -21,22 +22,24 @@ const PARTS = [
 /** What a step seldom says: where the thing is, who does it, what is checked otherwise, whether it may be left out. */
 export function StepMore({ step, personas, onChange, onDuplicate, onRemove }: StepMoreProps) {
   const list = useId();
+  const doors = useId();
   return (
     <tr>
       <td colSpan={7} className="bg-band">
         <div className="flex flex-wrap items-end gap-3 pl-8">
           {PARTS.map(({ key, label }) => (
             <label key={key} className="text-[13px]">
-              {label}
+              {key === 'within' && step.do === 'ask' ? 'Door' : label}
               <input
                 className="field mt-0.5"
-                list={key === 'as' ? list : undefined}
+                list={key === 'as' ? list : key === 'within' && step.do === 'ask' ? doors : undefined}
                 value={step[key] ?? ''}
                 onChange={(event) => onChange({ [key]: event.target.value || undefined })}
               />
             </label>
           ))}
           {(step.do === 'see' || step.do === 'wait') && <CheckFields step={step} onChange={onChange} />}
+          {step.do === 'ask' && <DoorNames id={doors} />}
           <datalist id={list}>
             {personas.map((name) => (
               <option key={name} value={name} />
@@ -59,6 +62,18 @@ export function StepMore({ step, personas, onChange, onDuplicate, onRemove }: St
         </div>
       </td>
     </tr>
+  );
+}
+
+/** The doors that a step may name, each once. */
+function DoorNames({ id }: { readonly id: string }) {
+  const { data } = useRead('listDoors', {});
+  return (
+    <datalist id={id}>
+      {[...new Set(data?.doors.map(({ name }) => name))].map((name) => (
+        <option key={name} value={name} />
+      ))}
+    </datalist>
   );
 }
 

@@ -18,6 +18,11 @@ interface StepRowProps {
   readonly onMore: () => void;
 }
 
+const PLACEHOLDERS: Readonly<Partial<Record<StepAction, string>>> = {
+  hand: 'what people do, in their own words',
+  ask: 'GET /path, or select …',
+};
+
 /** Grows with what is typed, where the browser can. */
 const GROWING = 'field-sizing-content resize-none align-middle';
 const CELL = 'w-full rounded-control border border-transparent bg-transparent px-2 py-1 hover:border-line focus:border-soft';
@@ -48,7 +53,7 @@ export function StepRow({ step, index, problem, isOpen, isMarked, isOdd, onChang
           aria-label={`Step ${number}: on`}
           aria-invalid={problem !== undefined}
           className={`${CELL} ${GROWING} min-w-[130px] ${isByHand ? '' : 'font-semibold'}`}
-          placeholder={isByHand ? 'what people do, in their own words' : 'the thing’s name'}
+          placeholder={PLACEHOLDERS[step.do] ?? 'the thing’s name'}
           value={step.target}
           onChange={(event) => onChange({ target: event.target.value.replace(/\n/g, ' ') })}
         />

@@ -8,6 +8,9 @@ import { fillStep } from '@kindred-baton/core/defects/describe-steps';
 import { useEffect, useState } from 'react';
 import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { isTyping } from '../../../ui/is-typing.ts';
+import { looksAtAnswer } from '@kindred-baton/core/tests/find-way-in';
+import type { AskedAnswer } from './ask-door.tsx';
+import { AskDoor, FoundInAnswer } from './ask-door.tsx';
 import { EvidenceArea } from '../pictures/evidence-area.tsx';
 import type { ScreenProps } from './guide-attempt.tsx';
 import { getWord } from './guide-state.ts';
@@ -25,6 +28,7 @@ export function StepScreen({ guide, attempt, recorder, source, isSmall = false }
   const step = steps[index];
   const word = getWord(state, index);
   const [problem, setProblem] = useState<string | null>(null);
+  const [answer, setAnswer] = useState<AskedAnswer | null>(null);
   const field = recorder.findKeepField(index);
   const refusal = problem ?? recorder.refusals[index] ?? null;
   const say = (outcome: StepOutcome) => {
@@ -62,6 +66,10 @@ export function StepScreen({ guide, attempt, recorder, source, isSmall = false }
           handed={new Set(guide.turn.arrivals.flatMap((arrival) => (arrival.from ? [toNameKey(arrival.name)] : [])))}
         />
         <PersonaStart steps={steps} index={index} guide={guide} />
+        {step.do === 'ask' && (
+          <AskDoor key={index} attemptId={attempt.id} index={index} answer={answer?.at === index ? answer : null} onAnswer={setAnswer} />
+        )}
+        {answer !== null && looksAtAnswer(steps, index) && <FoundInAnswer answer={answer} index={index} />}
         {step.value !== undefined && <StepValue template={step.value} guide={guide} source={source} />}
         {step.expect !== undefined && (
           <div className="mt-4 border-l-[3px] border-line pl-3">

@@ -9,6 +9,7 @@ import { listReady, takeTurn } from '@kindred-baton/store/runners/take-turn';
 import type { Call } from '../../call.ts';
 import { onChange } from '../../live.ts';
 import { createMemory } from '../../remember.ts';
+import { openDoor } from '../doors/open-door.ts';
 import { openSecret } from '../../secrets.ts';
 
 type AskWork = (typeof runnerRoutes)['askWork'];
@@ -82,9 +83,10 @@ function waitForChange(programmeId: string, forMs: number): { readonly came: Pro
   return { came, stop };
 }
 
-function openAccounts({ accounts, ...work }: SealedWork): OutputOf<AskWork>['work'] {
+function openAccounts({ accounts, doors, ...work }: SealedWork): OutputOf<AskWork>['work'] {
   return {
     ...work,
+    doors: doors.map(openDoor),
     accounts: accounts.flatMap(({ secret, place, ...account }) => (secret ? [{ ...account, password: openSecret(secret, place) }] : [])),
   };
 }

@@ -7,12 +7,14 @@ import { getGuide } from '@kindred-baton/store/turns/get-guide';
 import { getRunOverlay } from '@kindred-baton/store/turns/get-run-overlay';
 import { getTurnsHome, markSeen } from '@kindred-baton/store/turns/get-turns-home';
 import { keepSheet } from '@kindred-baton/store/turns/keep-sheet';
+import { getQuestion } from '@kindred-baton/store/turns/get-question';
 import { listTurns } from '@kindred-baton/store/turns/list-turns';
 import { finishAttempt, recordStep, startAttempt } from '@kindred-baton/store/turns/make-attempts';
 import { liftBlock } from '@kindred-baton/store/turns/lift-block';
 import { nudge } from '@kindred-baton/store/turns/nudge';
 import { passTurn } from '@kindred-baton/store/turns/pass-turn';
 import type { Answers } from '../../call.ts';
+import { openDoor } from '../doors/open-door.ts';
 import { readForm } from '../../read-body.ts';
 import { readUpload } from '../../read-upload.ts';
 import { answerTurnFile } from './answer-turn-files.ts';
@@ -36,6 +38,10 @@ export const turnAnswers: Answers<typeof turnRoutes> = {
     return perform(keepSheet, { turnId: params.turn, mark: sheet.mark, lines: sheet.lines });
   },
   recordStep: ({ perform, params, input }) => perform(recordStep, { attemptId: params.attempt, stepIndex: params.step, word: input }),
+  askForStep: async ({ ask, params }) => {
+    const { doors, ...question } = await ask(getQuestion, { attemptId: params.attempt, stepIndex: params.step });
+    return doAside('ask door', { ...question, doors: doors.map(openDoor) });
+  },
   finishAttempt: ({ perform, params }) => perform(finishAttempt, params.attempt),
   handOver: ({ perform, params, input }) => perform(handOver, { attemptId: params.attempt, ...input }),
   keepEvidence: async ({ perform, params, request }) => {
