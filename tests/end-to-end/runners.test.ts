@@ -96,6 +96,19 @@ describe('a regression done by runners', { timeout: 600_000 }, () => {
     return lead.page.url().split('/').at(-1)!;
   };
 
+  it('tries steps as they are written, and shows beside each what came of it', async () => {
+    runner = house.startRunner();
+    await lead.go('/brindlemere/tests/BIL-13');
+    await lead.press('Try it now');
+    await lead.sees('counted nowhere');
+    await lead.type('Bill no.', 'BL-000000');
+    await lead.press('Try it');
+    await lead.sees(/Failed at step \d\.|Blocked at step \d\./);
+    await lead.sees('The screen at step');
+    expect(await view().then(({ runners }) => runners.flatMap(({ now }) => now))).toEqual([]);
+    expect(await runner.end()).toBe(0);
+  });
+
   it('the lead gives the cycle to the pool and opens it; runners that are at work begin at once', async () => {
     runner = house.startRunner({ KINDRED_BATON_RUNNER_PATIENCE_SECONDS: '5' });
     runnerId = (await view()).runners[0]!.id;

@@ -25,6 +25,7 @@ export type AttemptId = Id<'attempt'>;
 export type EvidenceId = Id<'evidence'>;
 export type RunnerId = Id<'runner'>;
 export type DoorId = Id<'door'>;
+export type TrialId = Id<'trial'>;
 export type DefectId = Id<'defect'>;
 export type PersonaId = Id<'persona'>;
 export type JobId = Id<'job'>;

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import type { Work } from '@kindred-baton/contracts/runners/runner';
 import type { AttemptId } from '@kindred-baton/core/ids';
 import type { RunnerOrder } from '@kindred-baton/core/runners/runner';
@@ -9,13 +8,15 @@ import { openSession } from '../browser/open-session.ts';
 import { createReach } from '../browser/reach.ts';
 import type { BrowserHost } from '../browser/start-browser.ts';
 import { startBrowser } from '../browser/start-browser.ts';
-import type { OnStep } from '../drive/do-test.ts';
 import { doTest } from '../drive/do-test.ts';
+import { PLAIN } from '../drive/report.ts';
 import type { CallServer } from './call-server.ts';
 import { Refused } from './call-server.ts';
 import type { Outbox, OutboxItem } from './outbox.ts';
 import { openOutbox } from './outbox.ts';
 import { listSecrets, maskSecrets, toGivenTest } from './to-given-test.ts';
+import type { Voice } from './voice.ts';
+import { openOutboxVoice, openTrialVoice } from './voice.ts';
 
 export interface RunnerOptions {
   readonly call: CallServer;
@@ -192,16 +193,17 @@ class TurnRunner {
     const own: Doing = { step: work.fromStep, isStopped: false, session: undefined };
     this.#doing.set(attempt, own);
     this.#options.log.info({ attempt, test: work.test, turn: work.turn, from: work.fromStep }, 'begun');
+    const voice = work.isTrial ? openTrialVoice(this.#options.call, work) : openOutboxVoice(this.#outbox, work);
     try {
       own.session = await openSession(await this.#getHost(), { reach: createReach(work.applications.map(({ address }) => address)) });
       const { outcome } = await doTest(own.session, toGivenTest(work, this.#options.patienceMs), {
-        onStep: createStepWriter(this.#outbox, attempt, listSecrets(work)),
+        onStep: voice.onStep,
         mayGoOn: (index) => this.#mayGoOn(own, index),
       });
-      if (outcome !== 'stopped') await this.#outbox.put(attempt, { kind: 'finish' });
+      if (outcome !== 'stopped') await voice.finish();
       this.#options.log.info({ attempt, outcome }, 'ended');
     } catch (error) {
-      if (!own.isStopped && !this.#stopping.signal.aborted) await this.#stumble(work, own, error);
+      if (!own.isStopped && !this.#stopping.signal.aborted) await this.#stumble(work, { voice, own }, error).catch((failure: unknown) => this.#fail(failure));
     } finally {
       this.#doing.delete(attempt);
       await own.session?.close().catch(() => undefined);
@@ -217,49 +219,18 @@ class TurnRunner {
   }
 
   /** A fault of the runner itself: the attempt ends as blocked, and says so. */
-  async #stumble(work: Work, own: Doing, error: unknown): Promise<void> {
+  async #stumble(work: Work, { voice, own }: { readonly voice: Voice; readonly own: Doing }, error: unknown): Promise<void> {
     const words = maskSecrets(error instanceof Error ? error.message : String(error), listSecrets(work));
     this.#options.log.error({ attempt: work.attempt, words }, 'the runner stumbled');
-    const word = { wordId: randomUUID(), outcome: 'blocked' as const, at: new Date().toISOString() };
     const note = `The runner stumbled over this step: ${words}`;
-    await this.#outbox.put(work.attempt, { kind: 'step', stepIndex: own.step, word: { ...word, note } });
-    await this.#outbox.put(work.attempt, { kind: 'finish' });
+    voice.onStep({ ...PLAIN, outcome: 'blocked', note, index: own.step, tookMs: 0 }, undefined);
+    await voice.finish();
   }
 }
 
 async function replaceBrowser(gone: BrowserHost | undefined, chromium: string): Promise<BrowserHost> {
   await gone?.close().catch(() => undefined);
   return startBrowser(chromium);
-}
-
-/** What was looked for and what is there, as a sentence. */
-export function describeFailure(expected: string, actual: string): string {
-  if (actual === '') return `Looked for “${expected}”; nothing stands there.`;
-  return actual.endsWith('.') ? actual : `Looked for “${expected}”; it shows “${actual}”.`;
-}
-
-function createStepWriter(outbox: Outbox, attempt: AttemptId, secrets: readonly string[]): OnStep {
-  const clean = (text: string) => maskSecrets(text, secrets).slice(0, 10_000);
-  return ({ index, outcome, expected, actual, left, note, kept, tookMs }, picture) => {
-    const [value] = Object.values(kept);
-    const seen = { expected: clean(expected), actual: clean(actual), unlooked: clean(left), tookMs };
-    const words = clean(note !== '' || outcome !== 'failed' ? note : describeFailure(expected, actual));
-    const item: OutboxItem = {
-      ...{ kind: 'step', stepIndex: index },
-      word: {
-        wordId: randomUUID(),
-        outcome,
-        note: words,
-        at: new Date().toISOString(),
-        seen,
-        ...(value === undefined ? {} : { kept: value }),
-      },
-    };
-    // Neither fails: what the disk does not take is held in memory.
-    if (picture)
-      void outbox.put(attempt, { kind: 'picture', stepIndex: index, id: randomUUID(), jpeg: Buffer.from(picture).toString('base64') });
-    void outbox.put(attempt, item);
-  };
 }
 
 async function sendItem(call: CallServer, attempt: AttemptId, item: OutboxItem): Promise<void> {

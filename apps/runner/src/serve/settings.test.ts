@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { claimFolder } from './claim-folder.ts';
-import { describeFailure } from './run-turns.ts';
+import { describeFailure } from './voice.ts';
 import { readSettings } from './settings.ts';
 import { listSecrets, maskSecrets, toGivenTest } from './to-given-test.ts';
 

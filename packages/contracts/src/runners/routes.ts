@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { doneSchema, idSchema, personSchema } from '../common.ts';
 import { defineRoutes } from '../route.ts';
 import * as runner from './runner.ts';
+import * as trial from './trial.ts';
 
 const pool = { pool: idSchema<'person'>() };
+const tried = { trial: idSchema<'trial'>() };
 const one = { runner: idSchema<'runner'>() };
 const lead = { right: 'run cycles', topics: ['runners'] } as const;
 /** Asked by the machines themselves, with their token. */
@@ -31,6 +33,17 @@ export const runnerRoutes = defineRoutes({
     ...{ method: 'DELETE', path: '/runners/:runner', params: one, output: doneSchema },
     ...{ right: 'run cycles', topics: ['programme', 'runners', 'turns'] },
   },
+  askTrial: {
+    ...{ method: 'POST', path: '/trials', input: trial.askTrialSchema, output: doneSchema, right: 'edit tests', topics: ['trials'] },
+  },
+  getTrial: { method: 'GET', path: '/trials/:trial', params: tried, output: trial.trialSchema, right: 'edit tests', topics: ['trials'] },
+  getTrialPicture: { method: 'GET', path: '/trials/:trial/picture', params: tried, output: null, right: 'edit tests', topics: [] },
+  stopTrial: { method: 'DELETE', path: '/trials/:trial', params: tried, output: doneSchema, right: 'edit tests', topics: ['trials'] },
+  recordTrial: {
+    ...{ method: 'POST', path: '/trials/:trial/steps', params: tried, input: trial.recordTrialSchema, output: doneSchema },
+    ...{ ...machine, topics: ['trials'] },
+  },
+  finishTrial: { method: 'POST', path: '/trials/:trial/finish', params: tried, output: doneSchema, ...machine, topics: ['trials'] },
   /** Waits until there is a turn to do, or so long. */
   askWork: { method: 'POST', path: '/runners/work', input: runner.askWorkSchema, output: runner.workAnswerSchema, ...machine, topics: [] },
   /** It ends; another process may come with its token at once. */

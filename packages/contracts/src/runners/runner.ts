@@ -52,11 +52,14 @@ export const askWorkSchema = aboutSchema.extend({ waitSeconds: z.number().min(0)
 
 /** A turn as a runner is given it: all that it needs, and nothing else. */
 const workSchema = z.object({
+  /** Under which its words go out: of an attempt, or of a trial. */
   attempt: idSchema<'attempt'>(),
-  turn: idSchema<'turn'>(),
+  /** Tried for an author, and counted nowhere. */
+  isTrial: z.boolean(),
+  turn: idSchema<'turn'>().nullable(),
   title: z.string(),
   test: z.string().nullable(),
-  cycle: z.string(),
+  cycle: z.string().nullable(),
   steps: z.array(stepSchema),
   gives: z.array(fieldSchema),
   values: z.record(z.string(), z.string()),

@@ -1,6 +1,6 @@
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { DoorKind, DoorSignIn } from '@kindred-baton/core/doors/door';
-import type { CycleId } from '@kindred-baton/core/ids';
+import type { CycleId, EnvironmentId } from '@kindred-baton/core/ids';
 import type { ReadContext } from '../operation.ts';
 import { cycleEnvironments, cycles } from '../schema/cycles.ts';
 import { doors } from '../schema/doors.ts';
@@ -35,4 +35,13 @@ export async function loadDoors({ db, actor }: ReadContext, cycleId: CycleId): P
     )
     .orderBy(asc(doors.name), asc(doors.id));
   return rows.map(({ door }) => toSealedDoor(door));
+}
+
+export async function loadEnvironmentDoors({ db, actor }: ReadContext, environmentId: EnvironmentId): Promise<SealedDoor[]> {
+  const rows = await db
+    .select()
+    .from(doors)
+    .where(and(eq(doors.programmeId, actor.programmeId), eq(doors.environmentId, environmentId)))
+    .orderBy(asc(doors.name), asc(doors.id));
+  return rows.map(toSealedDoor);
 }

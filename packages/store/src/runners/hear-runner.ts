@@ -2,11 +2,13 @@ import { and, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Heard, Orders } from '@kindred-baton/contracts/runners/runner';
 import { HANDED_OUT_MS, LEASE_MS } from '@kindred-baton/core/runners/runner';
+import type { AttemptId } from '@kindred-baton/core/ids';
 import type { Context, Operation } from '../operation.ts';
 import type { RunnerRow } from '../schema/runners.ts';
 import { runners } from '../schema/runners.ts';
 import { leases } from '../schema/turns.ts';
 import { breakOff, breakOffAll } from './break-off.ts';
+import { hearTrials } from './hear-trials.ts';
 
 /** A runner says that it is there and what it does; it hears what it is told, and which of its attempts are its own no more. */
 export const hearRunner: Operation<Heard, Orders> = {
@@ -28,7 +30,9 @@ export const hearRunner: Operation<Heard, Orders> = {
         .update(leases)
         .set({ expiresAt: new Date(now.getTime() + LEASE_MS), stepIndex: step })
         .where(eq(leases.attemptId, attempt));
-    return { order: runner.order, stop: working.filter(({ attempt }) => !stepOf.has(attempt)).map(({ attempt }) => attempt) };
+    const trying = await hearTrials(context, runner.id, [...named]);
+    const isOwn = (attempt: AttemptId) => stepOf.has(attempt) || trying.has(attempt);
+    return { order: runner.order, stop: working.filter(({ attempt }) => !isOwn(attempt)).map(({ attempt }) => attempt) };
   },
 };
 

@@ -1,11 +1,17 @@
 /** Machines that do turns. A pool is a member of the programme without a sign-in: turns are given to it as they are to people. */
 import { sql } from 'drizzle-orm';
-import { check, index, integer, pgEnum, pgTable, text, uuid } from 'drizzle-orm/pg-core';
-import type { RunnerId } from '@kindred-baton/core/ids';
+import { check, index, integer, jsonb, pgEnum, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { EnvironmentId, PersonaId, RunnerId, TrialId } from '@kindred-baton/core/ids';
+import type { StepOutcome } from '@kindred-baton/core/outcomes';
 import { RUNNER_ORDERS } from '@kindred-baton/core/runners/runner';
-import { createdAt, moment, personRef, programmeRef } from './columns.ts';
+import type { Step } from '@kindred-baton/core/tests/step';
+import type { Field } from '@kindred-baton/core/values/field';
+import { bytes } from './bytes.ts';
+import { createdAt, moment, personRef, programmeRef, testRef } from './columns.ts';
 import { people } from './people.ts';
-import { programmes } from './programmes.ts';
+import { personas } from './personas.ts';
+import { environments, programmes } from './programmes.ts';
+import { tests } from './tests.ts';
 
 export const runnerOrder = pgEnum('runner_order', RUNNER_ORDERS);
 
@@ -62,3 +68,60 @@ export const runners = pgTable(
 
 export type PoolRow = typeof pools.$inferSelect;
 export type RunnerRow = typeof runners.$inferSelect;
+
+/** Steps of a test that a runner tries for its author: shown to whoever asked, counted nowhere, gone after some days. */
+export const trials = pgTable(
+  'trials',
+  {
+    id: uuid().$type<TrialId>().primaryKey(),
+    programmeId: programmeRef()
+      .notNull()
+      .references(() => programmes.id),
+    testId: testRef()
+      .notNull()
+      .references(() => tests.id, { onDelete: 'cascade' }),
+    environmentId: uuid()
+      .$type<EnvironmentId>()
+      .notNull()
+      .references(() => environments.id, { onDelete: 'cascade' }),
+    /** null: whoever is the usual one of the application. */
+    personaId: uuid()
+      .$type<PersonaId>()
+      .references(() => personas.id, { onDelete: 'set null' }),
+    steps: jsonb().$type<readonly Step[]>().notNull(),
+    gives: jsonb().$type<readonly Field[]>().notNull(),
+    values: jsonb().$type<Readonly<Record<string, string>>>().notNull(),
+    askedBy: personRef()
+      .notNull()
+      .references(() => people.id),
+    askedAt: createdAt(),
+    runnerId: uuid()
+      .$type<RunnerId>()
+      .references(() => runners.id),
+    takenAt: moment(),
+    /** Until then its runner is believed to be at it. */
+    expiresAt: moment(),
+    finishedAt: moment(),
+    /** What came of each step, in order. */
+    results: jsonb().$type<readonly TrialResult[]>().notNull().default([]),
+    /** The screen at which it ended. */
+    picture: bytes(),
+  },
+  (table) => [
+    index().on(table.programmeId, table.askedAt),
+    index('trials_waiting')
+      .on(table.programmeId)
+      .where(sql`${table.runnerId} is null and ${table.finishedAt} is null`),
+  ],
+);
+
+export interface TrialResult {
+  readonly outcome: StepOutcome;
+  readonly note: string;
+  readonly expected: string;
+  readonly actual: string;
+  readonly unlooked: string;
+  readonly tookMs: number;
+  /** What was kept, if anything. */
+  readonly kept: string | null;
+}

@@ -6,6 +6,8 @@ import Trash2 from 'lucide-react/icons/trash-2';
 import { Fragment, useRef, useState } from 'react';
 import { StepMore } from './step-more.tsx';
 import { ReadStepRow, StepRow } from './step-row.tsx';
+import type { TrialView } from '@kindred-baton/contracts/runners/trial';
+import { findTried, TriedRow } from '../trial/trial-part.tsx';
 import type { DraftEvent } from '../test-draft.ts';
 import { useStepKeys } from './use-step-keys.ts';
 
@@ -17,12 +19,14 @@ interface StepTableProps {
   /** Steps about which something is worth a look. */
   readonly odd: ReadonlySet<number>;
   readonly dispatch: (event: DraftEvent) => void;
+  /** What a runner tried: its outcome stands beneath each step. */
+  readonly trial?: TrialView | undefined;
 }
 
 const HEADS = ['', 'Do', 'On', 'With', 'You should see', 'Keep as'];
 
 /** The steps as a table. */
-export function StepTable({ steps, canEdit, problems, personas, odd, dispatch }: StepTableProps) {
+export function StepTable({ steps, canEdit, problems, personas, odd, dispatch, trial }: StepTableProps) {
   const body = useRef<HTMLTableSectionElement>(null);
   const [open, setOpen] = useState<number | null>(null);
   const keys = useStepKeys(steps, dispatch, body);
@@ -57,9 +61,9 @@ export function StepTable({ steps, canEdit, problems, personas, odd, dispatch }:
           </tr>
         </thead>
         <tbody ref={body}>
-          {steps.map((step, index) =>
-            canEdit ? (
-              <Fragment key={index}>
+          {steps.map((step, index) => (
+            <Fragment key={index}>
+              {canEdit ? (
                 <StepRow
                   {...{ step, index }}
                   problem={problems.find(({ path }) => path.startsWith(`steps.${index}.`))?.message}
@@ -70,20 +74,21 @@ export function StepTable({ steps, canEdit, problems, personas, odd, dispatch }:
                   onMark={(event) => keys.mark(index, event)}
                   onMore={() => setOpen(open === index ? null : index)}
                 />
-                {open === index && (
-                  <StepMore
-                    step={step}
-                    personas={personas}
-                    onChange={(change) => dispatch({ kind: 'step', index, change })}
-                    onDuplicate={() => keys.act('duplicate', [index])}
-                    onRemove={() => keys.act('remove', [index])}
-                  />
-                )}
-              </Fragment>
-            ) : (
-              <ReadStepRow key={index} step={step} index={index} />
-            ),
-          )}
+              ) : (
+                <ReadStepRow step={step} index={index} />
+              )}
+              <TriedRow result={findTried(trial, step, index)} />
+              {canEdit && open === index && (
+                <StepMore
+                  step={step}
+                  personas={personas}
+                  onChange={(change) => dispatch({ kind: 'step', index, change })}
+                  onDuplicate={() => keys.act('duplicate', [index])}
+                  onRemove={() => keys.act('remove', [index])}
+                />
+              )}
+            </Fragment>
+          ))}
         </tbody>
       </table>
       {canEdit && (

@@ -1,18 +1,22 @@
 import type { TestSurroundings } from '@kindred-baton/contracts/tests/test';
 import { proposeTidying } from '@kindred-baton/core/tests/tidy/rules';
 import Sparkles from 'lucide-react/icons/brush-cleaning';
+import Play from 'lucide-react/icons/play';
 import Redo from 'lucide-react/icons/redo-2';
 import Undo from 'lucide-react/icons/undo-2';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Choose } from '../../../ui/menus/choose.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
 import { DataRows } from '../data-rows.tsx';
 import type { EditorProps } from '../editor-props.ts';
 import type { OpenFindings } from '../findings-part.tsx';
+import { TrialLine, useTrial } from '../trial/trial-part.tsx';
 import { StepTable } from './step-table.tsx';
 
 /** What is not looked at is not fetched. */
 const StepSentences = lazy(() => import('./step-sentences.tsx'));
+const AskTrialDialog = lazy(() => import('../trial/ask-trial-dialog.tsx'));
 const TidyDialog = lazy(() => import('./tidy-dialog.tsx'));
 
 interface StepsCardProps extends EditorProps {
@@ -24,6 +28,9 @@ interface StepsCardProps extends EditorProps {
 export function StepsCard({ test, draft, dispatch, saving, canEdit, around, findings }: StepsCardProps) {
   const address = useAddress();
   const [isTidying, setIsTidying] = useState(false);
+  const [isTrying, setIsTrying] = useState(false);
+  const { can } = useProgramme();
+  const trial = useTrial();
   const isSentences = address.get('steps') === 'sentences';
   const proposals = useMemo(() => proposeTidying(draft.steps).length, [draft.steps]);
   const odd = useMemo(() => new Set(findings.open.filter(({ steps }) => steps.length <= 3).flatMap(({ steps }) => steps)), [findings]);
@@ -40,11 +47,16 @@ export function StepsCard({ test, draft, dispatch, saving, canEdit, around, find
           ]}
           onChoose={(key) => address.set({ steps: key === 'sentences' ? key : null }, { replace: true })}
         />
+        {can('edit tests') && draft.steps.length > 0 && (
+          <button type="button" className="button ml-auto" onClick={() => setIsTrying(true)}>
+            <Play size={17} aria-hidden /> Try it now
+          </button>
+        )}
         {canEdit && (
           <>
             <button
               type="button"
-              className="button ml-auto"
+              className="button"
               disabled={draft.undos.length === 0}
               aria-label="Undo"
               onClick={() => dispatch({ kind: 'undo' })}
@@ -68,6 +80,7 @@ export function StepsCard({ test, draft, dispatch, saving, canEdit, around, find
           </>
         )}
       </div>
+      {trial && <TrialLine trial={trial} />}
       {isSentences ? (
         <Suspense fallback={<p className="p-4 text-soft">One moment …</p>}>
           <StepSentences
@@ -77,7 +90,12 @@ export function StepsCard({ test, draft, dispatch, saving, canEdit, around, find
           />
         </Suspense>
       ) : (
-        <StepTable steps={draft.steps} {...{ canEdit, dispatch, odd }} personas={around?.personas ?? []} problems={saving.problems} />
+        <StepTable
+          steps={draft.steps}
+          {...{ canEdit, dispatch, odd, trial }}
+          personas={around?.personas ?? []}
+          problems={saving.problems}
+        />
       )}
       <DataRows
         code={test.code}
@@ -87,6 +105,19 @@ export function StepsCard({ test, draft, dispatch, saving, canEdit, around, find
         canEdit={canEdit}
         onChange={(rows) => dispatch({ kind: 'rows', rows })}
       />
+      {isTrying && (
+        <Suspense fallback={null}>
+          <AskTrialDialog
+            testId={test.id}
+            draft={draft}
+            onClose={() => setIsTrying(false)}
+            onAsked={(id) => {
+              setIsTrying(false);
+              address.set({ trial: id });
+            }}
+          />
+        </Suspense>
+      )}
       {isTidying && (
         <Suspense fallback={null}>
           <TidyDialog

@@ -6,6 +6,7 @@ import type { SealedWork } from '@kindred-baton/store/runners/get-work';
 import { getWork } from '@kindred-baton/store/runners/get-work';
 import type { Taken } from '@kindred-baton/store/runners/take-turn';
 import { listReady, takeTurn } from '@kindred-baton/store/runners/take-turn';
+import { getTrialWork, takeTrial } from '@kindred-baton/store/runners/trials';
 import type { Call } from '../../call.ts';
 import { onChange } from '../../live.ts';
 import { createMemory } from '../../remember.ts';
@@ -20,7 +21,7 @@ const LASTS_MS = 1_000;
 const ready = createMemory<TurnId[]>(LASTS_MS, 1_000);
 /** Of what is ready so much is looked at in one transaction. */
 const LOOKED_AT = 20;
-const WAKE_ON: readonly Topic[] = ['turns', 'cycles', 'programme'];
+const WAKE_ON: readonly Topic[] = ['turns', 'cycles', 'programme', 'trials'];
 
 /** A free session waits here for its next turn. */
 export async function answerWork(call: WorkCall): Promise<OutputOf<AskWork>> {
@@ -28,6 +29,9 @@ export async function answerWork(call: WorkCall): Promise<OutputOf<AskWork>> {
   for (;;) {
     const change = waitForChange(call.actor.programmeId, end - Date.now());
     try {
+      const { waitSeconds: _, ...about } = call.input;
+      const trial = await call.perform(takeTrial, about);
+      if (trial) return { order: 'work', work: openAccounts(await call.ask(getTrialWork, trial)) };
       const { order, taken } = await takeNext(call);
       if (taken) return { order, work: openAccounts(await call.ask(getWork, taken)) };
       if (!(await change.came) || call.request.signal.aborted) return { order, work: null };

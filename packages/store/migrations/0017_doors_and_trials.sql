@@ -15,9 +15,36 @@ CREATE TABLE "doors" (
 	CONSTRAINT "doors_name" CHECK ("doors"."name" <> '')
 );
 --> statement-breakpoint
+CREATE TABLE "trials" (
+	"id" uuid PRIMARY KEY NOT NULL,
+	"programme_id" uuid NOT NULL,
+	"test_id" uuid NOT NULL,
+	"environment_id" uuid NOT NULL,
+	"persona_id" uuid,
+	"steps" jsonb NOT NULL,
+	"gives" jsonb NOT NULL,
+	"values" jsonb NOT NULL,
+	"asked_by" uuid NOT NULL,
+	"asked_at" timestamp with time zone DEFAULT now() NOT NULL,
+	"runner_id" uuid,
+	"taken_at" timestamp with time zone,
+	"expires_at" timestamp with time zone,
+	"finished_at" timestamp with time zone,
+	"results" jsonb DEFAULT '[]'::jsonb NOT NULL,
+	"picture" "bytea"
+);
+--> statement-breakpoint
 ALTER TABLE "doors" ADD CONSTRAINT "doors_programme_id_programmes_id_fk" FOREIGN KEY ("programme_id") REFERENCES "public"."programmes"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "doors" ADD CONSTRAINT "doors_environment_id_environments_id_fk" FOREIGN KEY ("environment_id") REFERENCES "public"."environments"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "doors" ADD CONSTRAINT "doors_application_id_applications_id_fk" FOREIGN KEY ("application_id") REFERENCES "public"."applications"("id") ON DELETE cascade ON UPDATE no action;
+ALTER TABLE "doors" ADD CONSTRAINT "doors_application_id_applications_id_fk" FOREIGN KEY ("application_id") REFERENCES "public"."applications"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "trials" ADD CONSTRAINT "trials_programme_id_programmes_id_fk" FOREIGN KEY ("programme_id") REFERENCES "public"."programmes"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "trials" ADD CONSTRAINT "trials_test_id_tests_id_fk" FOREIGN KEY ("test_id") REFERENCES "public"."tests"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "trials" ADD CONSTRAINT "trials_environment_id_environments_id_fk" FOREIGN KEY ("environment_id") REFERENCES "public"."environments"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "trials" ADD CONSTRAINT "trials_persona_id_personas_id_fk" FOREIGN KEY ("persona_id") REFERENCES "public"."personas"("id") ON DELETE set null ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "trials" ADD CONSTRAINT "trials_asked_by_people_id_fk" FOREIGN KEY ("asked_by") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "trials" ADD CONSTRAINT "trials_runner_id_runners_id_fk" FOREIGN KEY ("runner_id") REFERENCES "public"."runners"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX "trials_programme_id_asked_at_index" ON "trials" USING btree ("programme_id","asked_at");--> statement-breakpoint
+CREATE INDEX "trials_waiting" ON "trials" USING btree ("programme_id") WHERE "trials"."runner_id" is null and "trials"."finished_at" is null;
 --> statement-breakpoint
 -- What points to another row points to one of its own programme: each reference carries the programme with it.
 do $$
