@@ -7,9 +7,10 @@ import { runMain } from './setup/say.mjs';
 
 await runMain(async () => {
   installDependencies();
-  const { buildWeb } = await import('./setup/build.mjs');
+  const { buildRunner, buildWeb } = await import('./setup/build.mjs');
   const { openDatabase, prepareStore } = await import('./setup/store.mjs');
   buildWeb();
+  buildRunner();
   const database = await openDatabase('kindred_baton');
   try {
     prepareStore(database.url);

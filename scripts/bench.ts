@@ -21,6 +21,7 @@ import { eq } from 'drizzle-orm';
 import type { Figure } from './bench-figure.ts';
 import { median } from './bench-figure.ts';
 import { benchLibrary } from './bench-library.ts';
+import { benchQueue } from './bench-queue.ts';
 import { benchRound } from './bench-round.ts';
 import { benchRunner } from './bench-runner.ts';
 import { benchScenarios } from './bench-scenarios.ts';
@@ -212,6 +213,7 @@ const figures = [
   ...(await benchStore()),
   ...(await benchRound(process.env['DATABASE_URL'] ?? '')),
   ...(await benchRunner(process.env['DATABASE_URL'] ?? '')),
+  ...(await benchQueue(process.env['DATABASE_URL'] ?? '')),
 ];
 for (const { name, value, bound, unit, note } of figures) {
   const shown = value < 0.01 ? value.toExponential(2) : value.toFixed(2);

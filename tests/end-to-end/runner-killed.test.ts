@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { getActor } from '@kindred-baton/store/actor';
@@ -44,6 +45,7 @@ describe('a runner that is killed', { timeout: 600_000 }, () => {
     }
   };
   const start = () => house.startRunner({ KINDRED_BATON_RUNNER_SESSIONS: '1', KINDRED_BATON_RUNNER_PATIENCE_SECONDS: '5' });
+  const listBrowsers = () => readdirSync(`${house.folder}/runner`).filter((name) => name.startsWith('kindred-baton-runner-'));
   const now = async () => (await ask(house.store, lead, getRunners, undefined)).runners[0]?.now[0];
 
   it('at every step in turn loses nothing and doubles nothing: its attempts are kept as far as they came, and the turns are done by the next', async () => {
@@ -81,7 +83,11 @@ describe('a runner that is killed', { timeout: 600_000 }, () => {
         and (select count(*) from step_results r where r.attempt_id = a.id) <>
           (select jsonb_array_length(v.steps) from test_versions v where v.id = a.version_id)`);
     expect([doubled, pictures, gaps]).toEqual([[], [], []]);
+    // Browsers of those that were killed are gone, with their folders; the last one takes its own along.
+    expect(listBrowsers()).toHaveLength(1);
     await last.end();
+    expect(listBrowsers()).toEqual([]);
+    expect((await rows(sql`select 1 from captures`)).length).toBeGreaterThan(4);
     expect(await checkRuns(house.store.db)).toEqual([]);
   });
 

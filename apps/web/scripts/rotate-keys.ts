@@ -28,7 +28,13 @@ try {
     const used = await countByKey(store.db);
     const keys = Object.fromEntries(Object.entries(ring.keys).filter(([name]) => name === ring.current || used.has(name)));
     write({ ...ring, keys });
-    process.stdout.write(`Kept: ${Object.keys(keys).join(', ')}. Forgotten: ${Object.keys(ring.keys).filter((name) => !(name in keys)).join(', ') || 'none'}.\n`);
+    process.stdout.write(
+      `Kept: ${Object.keys(keys).join(', ')}. Forgotten: ${
+        Object.keys(ring.keys)
+          .filter((name) => !(name in keys))
+          .join(', ') || 'none'
+      }.\n`,
+    );
   }
 } catch (error) {
   process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);

@@ -11,6 +11,8 @@ export interface Tab {
   readonly frameId: string;
   /** The screen as it is now, as data. */
   readonly capture: () => Promise<Capture>;
+  /** The screen as it was last looked at. */
+  readonly lastCapture: () => Capture | undefined;
   /** Waits until the page has answered what was done to it: what it asked for is there, or so long. */
   readonly settle: (mostMs: number) => Promise<void>;
 }
@@ -35,12 +37,15 @@ export async function openTab(page: Page, { reach, onRefused }: TabOptions): Pro
   });
   await Promise.all([cdp.send('Fetch.enable', { patterns: [{ urlPattern: '*' }] }), cdp.send('DOM.enable')]);
   const { frameTree } = await cdp.send('Page.getFrameTree');
+  let last: Capture | undefined;
   return {
     ...{ page, cdp, frameId: frameTree.frame.id },
+    lastCapture: () => last,
     capture: async () => {
       const snapshot = await cdp.send('DOMSnapshot.captureSnapshot', { computedStyles: [...SNAPSHOT_STYLES], includeDOMRects: false });
       const { nodes, ...about } = readSnapshot(snapshot);
-      return createCapture(nodes, about);
+      last = createCapture(nodes, about);
+      return last;
     },
     settle: (mostMs) => waitQuiet(page, asked, mostMs),
   };

@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, readlinkSync, rmSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -32,9 +32,11 @@ export interface BrowserHost {
   readonly close: () => Promise<void>;
 }
 
-/** Starts a browser with a folder of its own, which goes with it. */
-export async function startBrowser(executablePath: string): Promise<BrowserHost> {
-  const folder = mkdtempSync(path.join(tmpdir(), 'kindred-baton-runner-'));
+const PREFIX = 'kindred-baton-runner-';
+
+/** Starts a browser with a folder of its own in `home`, which goes with it. */
+export async function startBrowser(executablePath: string, home = tmpdir()): Promise<BrowserHost> {
+  const folder = mkdtempSync(path.join(home, PREFIX));
   const drop = () => rm(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
   const started = puppeteer.launch({
     executablePath,
@@ -58,6 +60,25 @@ export async function startBrowser(executablePath: string): Promise<BrowserHost>
       await drop();
     },
   };
+}
+
+/** Ends browsers in `home` that a process of before left behind when it was killed, with their folders. */
+export function endLeftBrowsers(home: string): void {
+  for (const name of readdirSync(home).filter((one) => one.startsWith(PREFIX))) {
+    const folder = path.join(home, name);
+    endGroup(findOwner(path.join(folder, 'profile')));
+    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
+  }
+}
+
+/** The browser notes in its profile which process uses it; undefined where that one is gone, and its number may be another's. */
+function findOwner(profile: string): number | undefined {
+  try {
+    const pid = Number(readlinkSync(path.join(profile, 'SingletonLock')).split('-').at(-1));
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(profile) ? pid : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 /** Ends what a browser started, where any of it is left. */

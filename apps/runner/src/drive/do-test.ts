@@ -1,4 +1,5 @@
 import { WHOLE } from '@kindred-baton/core/doors/answer';
+import type { Capture } from '@kindred-baton/core/screens/capture';
 import { foldWords } from '@kindred-baton/core/screens/capture';
 import { findWayIn, listLooks } from '@kindred-baton/core/tests/find-way-in';
 import type { Step } from '@kindred-baton/core/tests/step';
@@ -54,8 +55,8 @@ export interface TestWatch {
   readonly mayGoOn?: (index: number) => Promise<boolean>;
 }
 
-/** A step as it ends, with its picture where one is taken. */
-export type OnStep = (report: StepReport, picture: Uint8Array | undefined) => void;
+/** A step as it ends, with its picture and the screen as data where they are taken. */
+export type OnStep = (report: StepReport, picture: Uint8Array | undefined, capture: Capture | undefined) => void;
 
 /**
  * Does a test in a session, step by step, up to the first that does not pass, or to where it is stopped. A step that may be left out and cannot be done
@@ -80,7 +81,8 @@ export async function doTest(session: Session, test: GivenTest, watch: TestWatch
     const isStopped = outcome === 'failed' || outcome === 'blocked';
     // The answer of a door stands in the report; the screen behind it says nothing of it.
     const isTaken = !tools.doorway.asked && (test.pictures === 'each step' || (test.pictures === 'failed steps' && isStopped));
-    watch.onStep?.(report, isTaken ? await takePicture(session.tab(), report.place, test.secrets) : undefined);
+    if (isTaken) watch.onStep?.(report, await takePicture(session.tab(), report.place, test.secrets), session.tab().lastCapture());
+    else watch.onStep?.(report, undefined, undefined);
     if (outcome === 'failed' || outcome === 'blocked') return { outcome, steps, kept };
   }
   return { outcome: 'passed', steps, kept };

@@ -9,6 +9,7 @@ import { Refused } from './call-server.ts';
 export type OutboxItem =
   | { readonly kind: 'step'; readonly stepIndex: number; readonly word: RecordStep }
   | { readonly kind: 'picture'; readonly stepIndex: number; readonly id: string; readonly jpeg: string }
+  | { readonly kind: 'capture'; readonly stepIndex: number; readonly gzip: string }
   | { readonly kind: 'finish' };
 
 /** Attempts with what waits of each; it lies on the disk until the server has it, so that a process that ends at any moment loses nothing of it. */

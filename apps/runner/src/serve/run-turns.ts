@@ -7,7 +7,7 @@ import type { Session } from '../browser/open-session.ts';
 import { openSession } from '../browser/open-session.ts';
 import { createReach } from '../browser/reach.ts';
 import type { BrowserHost } from '../browser/start-browser.ts';
-import { startBrowser } from '../browser/start-browser.ts';
+import { endLeftBrowsers, startBrowser } from '../browser/start-browser.ts';
 import { doTest } from '../drive/do-test.ts';
 import { PLAIN } from '../drive/report.ts';
 import type { CallServer } from './call-server.ts';
@@ -81,6 +81,7 @@ class TurnRunner {
   }
 
   async run(): Promise<void> {
+    endLeftBrowsers(this.#options.folder);
     // What an earlier process left is sent before the server hears that it is lost.
     await this.#outbox.whenEmpty(SENT_WITHIN_MS);
     await this.#hear();
@@ -184,7 +185,7 @@ class TurnRunner {
     const known = before && (await before.catch(() => undefined));
     if (known?.browser.connected) return known;
     // Another session may have started one meanwhile.
-    if (this.#host === before) this.#host = replaceBrowser(known, this.#options.chromium);
+    if (this.#host === before) this.#host = replaceBrowser(known, this.#options);
     return this.#host!;
   }
 
@@ -203,7 +204,8 @@ class TurnRunner {
       if (outcome !== 'stopped') await voice.finish();
       this.#options.log.info({ attempt, outcome }, 'ended');
     } catch (error) {
-      if (!own.isStopped && !this.#stopping.signal.aborted) await this.#stumble(work, { voice, own }, error).catch((failure: unknown) => this.#fail(failure));
+      if (!own.isStopped && !this.#stopping.signal.aborted)
+        await this.#stumble(work, { voice, own }, error).catch((failure: unknown) => this.#fail(failure));
     } finally {
       this.#doing.delete(attempt);
       await own.session?.close().catch(() => undefined);
@@ -223,18 +225,22 @@ class TurnRunner {
     const words = maskSecrets(error instanceof Error ? error.message : String(error), listSecrets(work));
     this.#options.log.error({ attempt: work.attempt, words }, 'the runner stumbled');
     const note = `The runner stumbled over this step: ${words}`;
-    voice.onStep({ ...PLAIN, outcome: 'blocked', note, index: own.step, tookMs: 0 }, undefined);
+    voice.onStep({ ...PLAIN, outcome: 'blocked', note, index: own.step, tookMs: 0 }, undefined, undefined);
     await voice.finish();
   }
 }
 
-async function replaceBrowser(gone: BrowserHost | undefined, chromium: string): Promise<BrowserHost> {
+async function replaceBrowser(
+  gone: BrowserHost | undefined,
+  { chromium, folder }: Pick<RunnerOptions, 'chromium' | 'folder'>,
+): Promise<BrowserHost> {
   await gone?.close().catch(() => undefined);
-  return startBrowser(chromium);
+  return startBrowser(chromium, folder);
 }
 
 async function sendItem(call: CallServer, attempt: AttemptId, item: OutboxItem): Promise<void> {
   if (item.kind === 'step') await call('recordStep', item.word, { params: { attempt, step: String(item.stepIndex) } });
+  if (item.kind === 'capture') await call('keepCapture', { gzip: item.gzip }, { params: { attempt, step: String(item.stepIndex) } });
   if (item.kind === 'finish') await call('finishAttempt', undefined, { params: { attempt } });
   if (item.kind === 'picture') {
     const form = new FormData();

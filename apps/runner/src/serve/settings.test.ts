@@ -1,9 +1,10 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { claimFolder } from './claim-folder.ts';
-import { describeFailure } from './voice.ts';
+import { describeFailure, packCapture } from './voice.ts';
 import { readSettings } from './settings.ts';
 import { listSecrets, maskSecrets, toGivenTest } from './to-given-test.ts';
 
@@ -44,7 +45,16 @@ describe('how a runner is started', () => {
 describe('a turn as it is given to a runner', () => {
   const work = {
     ...{ seed: 's', steps: [{ do: 'go' as const, target: 'Quotes', within: 'Millrace Billing' }], values: {}, gives: [], applications: [] },
-    ...{ day: '2026-11-27', workingDays: [1], holidays: [], pictures: 'each step' as const, fromStep: 0, kept: {}, account: 'clerk' },
+    ...{
+      day: '2026-11-27',
+      workingDays: [1],
+      holidays: [],
+      pictures: 'each step' as const,
+      fromStep: 0,
+      kept: {},
+      account: 'clerk',
+      doors: [] as readonly { secret: string }[],
+    },
     accounts: [
       { persona: 'clerk', application: 'Works', user: 'PLAN01', password: 'one' },
       { persona: 'Clerk', application: 'Billing', user: 'BILL01', password: 'two' },
@@ -60,6 +70,15 @@ describe('a turn as it is given to a runner', () => {
   it('has no word in which a password stands', () => {
     expect(listSecrets(work as never)).toEqual(['one', 'two']);
     expect(maskSecrets('It says two, and one', ['one', 'two'])).toBe('It says •••, and •••');
+  });
+
+  it('keeps a screen without what is secret on it', () => {
+    const field = { role: 'textbox', name: 'Password', text: '', label: '', value: 'hunter', options: [], isSecret: true };
+    const note = { ...field, role: 'text', name: '', text: 'Your token is t7"x', value: '', options: ['t7"x'], isSecret: false };
+    const packed = packCapture({ address: 'http://x/?t7"x', title: 'x', elements: [field, note] } as never, ['t7"x', '7']);
+    const text = gunzipSync(Buffer.from(packed, 'base64')).toString();
+    expect(JSON.parse(text)).toMatchObject({ elements: [{ name: 'Password', value: '' }, { text: 'Your token is •••' }] });
+    expect([text.includes('hunter'), text.includes('t7')]).toEqual([false, false]);
   });
 
   it('says a failure as a sentence', () => {

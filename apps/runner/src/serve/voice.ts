@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
+import { gzipSync } from 'node:zlib';
 import type { Work } from '@kindred-baton/contracts/runners/runner';
 import type { AttemptId } from '@kindred-baton/core/ids';
+import type { Capture } from '@kindred-baton/core/screens/capture';
 import type { OnStep } from '../drive/do-test.ts';
 import type { CallServer } from './call-server.ts';
 import type { Outbox, OutboxItem } from './outbox.ts';
@@ -51,7 +53,7 @@ export function describeFailure(expected: string, actual: string): string {
 
 function createStepWriter(outbox: Outbox, attempt: AttemptId, secrets: readonly string[]): OnStep {
   const clean = (text: string) => maskSecrets(text, secrets).slice(0, MOST_SIGNS);
-  return ({ index, outcome, expected, actual, left, note, kept, tookMs }, picture) => {
+  return ({ index, outcome, expected, actual, left, note, kept, tookMs }, picture, capture) => {
     const [value] = Object.values(kept);
     const seen = { expected: clean(expected), actual: clean(actual), unlooked: clean(left), tookMs };
     const words = clean(note !== '' || outcome !== 'failed' ? note : describeFailure(expected, actual));
@@ -69,6 +71,18 @@ function createStepWriter(outbox: Outbox, attempt: AttemptId, secrets: readonly 
     // Neither fails: what the disk does not take is held in memory.
     if (picture)
       void outbox.put(attempt, { kind: 'picture', stepIndex: index, id: randomUUID(), jpeg: Buffer.from(picture).toString('base64') });
+    if (capture) void outbox.put(attempt, { kind: 'capture', stepIndex: index, gzip: packCapture(capture, secrets) });
     void outbox.put(attempt, item);
   };
+}
+
+/** The screen as data, without what is secret on it, as gzip (RFC 1952) in base64. */
+export function packCapture({ address, title, elements }: Capture, secrets: readonly string[]): string {
+  const clean = (text: string) => maskSecrets(text, secrets);
+  const masked = elements.map((element) => ({
+    ...element,
+    ...{ name: clean(element.name), text: clean(element.text), label: clean(element.label) },
+    ...{ value: element.isSecret ? '' : clean(element.value), options: element.options.map(clean) },
+  }));
+  return gzipSync(JSON.stringify({ address: clean(address), title: clean(title), elements: masked })).toString('base64');
 }

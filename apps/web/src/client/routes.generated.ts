@@ -116,6 +116,8 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   finishAttempt: ['POST', '/attempts/:attempt/finish', ['turns', 'defects']],
   handOver: ['PUT', '/attempts/:attempt/hands', ['turns', 'runners']],
   keepEvidence: ['POST', '/attempts/:attempt/evidence', ['turns']],
+  keepCapture: ['PUT', '/attempts/:attempt/steps/:step/capture', []],
+  getCapture: ['GET', '/attempts/:attempt/steps/:step/capture', []],
   getEvidence: ['GET', '/evidence/:evidence', []],
   dropEvidence: ['DELETE', '/evidence/:evidence', ['turns']],
   getRunOverlay: ['GET', '/runs/:run', ['turns', 'defects']],

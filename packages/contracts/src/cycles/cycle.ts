@@ -32,6 +32,7 @@ const cycleRulesSchema = z.object({
   onlyAgreedScenarios: z.boolean(),
   openLegs: z.enum(OPEN_LEG_RULES),
   evidence: z.enum(EVIDENCE_RULES),
+  runnerPictures: z.enum(EVIDENCE_RULES).default('each step'),
   failure: z.array(z.enum(FAILURE_PARTS)),
   retestBy: z.enum(RETEST_RULES),
   laneMayRecord: z.boolean(),

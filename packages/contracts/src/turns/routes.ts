@@ -11,6 +11,7 @@ const make = { right: 'make attempts' } as const;
 const makeToo = { right: 'make attempts', for: 'runners too' } as const;
 const turnParam = { turn: idSchema<'turn'>() };
 const attempt = { attempt: idSchema<'attempt'>() };
+const step = { ...attempt, step: z.coerce.number().int().min(0) };
 const evidence = { evidence: idSchema<'evidence'>() };
 
 export const turnRoutes = defineRoutes({
@@ -40,12 +41,12 @@ export const turnRoutes = defineRoutes({
   },
   /** The busiest of all: nobody else's view waits for it. */
   recordStep: {
-    ...{ method: 'PUT', path: '/attempts/:attempt/steps/:step', params: { ...attempt, step: z.coerce.number().int().min(0) } },
+    ...{ method: 'PUT', path: '/attempts/:attempt/steps/:step', params: step },
     ...{ input: turn.recordStepSchema, output: doneSchema, ...makeToo, topics: [] },
   },
   /** Asks the door of a step for whoever does it by hand; nothing is recorded by that. */
   askForStep: {
-    ...{ method: 'POST', path: '/attempts/:attempt/steps/:step/ask', params: { ...attempt, step: z.coerce.number().int().min(0) } },
+    ...{ method: 'POST', path: '/attempts/:attempt/steps/:step/ask', params: step },
     ...{ output: doorAnswerSchema, ...make, topics: [] },
   },
   finishAttempt: {
@@ -61,6 +62,12 @@ export const turnRoutes = defineRoutes({
     ...{ method: 'POST', path: '/attempts/:attempt/evidence', params: attempt, takes: 'file', output: evidenceSchema },
     ...{ ...makeToo, topics: ['turns'] },
   },
+  /** The screen of a step as data, from a runner. */
+  keepCapture: {
+    ...{ method: 'PUT', path: '/attempts/:attempt/steps/:step/capture', params: step, input: turn.keepCaptureSchema, output: doneSchema },
+    ...{ right: 'make attempts', for: 'runners', topics: [] },
+  },
+  getCapture: { method: 'GET', path: '/attempts/:attempt/steps/:step/capture', params: step, output: null, right: 'read', topics: [] },
   getEvidence: { method: 'GET', path: '/evidence/:evidence', params: evidence, output: null, right: 'read', topics: [] },
   /** Taken back, while its attempt is under way. */
   dropEvidence: {

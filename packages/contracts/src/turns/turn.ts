@@ -205,6 +205,9 @@ export const recordStepSchema = z.object({
 });
 export type RecordStep = z.infer<typeof recordStepSchema>;
 
+/** Gzip (RFC 1952) of JSON, in base64. */
+export const keepCaptureSchema = z.object({ gzip: z.base64().min(1).max(4_000_000).startsWith('H4sI', 'It is not gzip.') });
+
 export const finishedSchema = z.object({
   outcome: z.enum(STEP_OUTCOMES),
   next: z.array(z.object({ title: z.string(), person: z.string().nullable() })),

@@ -29,6 +29,8 @@ export interface CycleRules {
   readonly onlyAgreedScenarios: boolean;
   readonly openLegs: OpenLegRule;
   readonly evidence: EvidenceRule;
+  /** Of which steps runners take pictures. */
+  readonly runnerPictures: EvidenceRule;
   readonly failure: readonly FailurePart[];
   readonly retestBy: RetestRule;
   /** Testers may record turns that are with somebody else of their lane. */
@@ -41,6 +43,7 @@ export const DEFAULT_RULES: CycleRules = {
   onlyAgreedScenarios: false,
   openLegs: 'refused',
   evidence: 'none',
+  runnerPictures: 'each step',
   failure: [],
   retestBy: 'anybody of the lane',
   laneMayRecord: false,

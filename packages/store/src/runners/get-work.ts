@@ -1,6 +1,8 @@
 import { and, eq } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Work } from '@kindred-baton/contracts/runners/runner';
+import type { CycleRules } from '@kindred-baton/core/cycles/rules';
+import { EVIDENCE_RULES } from '@kindred-baton/core/cycles/rules';
 import type { AttemptId } from '@kindred-baton/core/ids';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import type { SealedDoor } from '../doors/sealed-door.ts';
@@ -51,10 +53,16 @@ export const getWork: Query<{ attemptId: AttemptId; fromStep: number }, SealedWo
       account: (turn.personaId === null ? usual : own)?.persona ?? null,
       accounts: toAccounts(starts),
       doors,
-      pictures: 'each step',
+      pictures: toPictures(cycle.rules),
     };
   },
 };
+
+/** By the cycle’s rules; a failure that must carry a picture, or a step that must, has one whatever is said of runners. */
+function toPictures({ runnerPictures, evidence, failure }: CycleRules): Work['pictures'] {
+  const asked = [runnerPictures, evidence, failure.includes('picture') ? 'failed steps' : 'none'];
+  return EVIDENCE_RULES.find((rule) => asked.includes(rule)) ?? 'none';
+}
 
 async function loadHead({ db, actor }: ReadContext, attemptId: AttemptId) {
   const [head] = await db
@@ -62,7 +70,7 @@ async function loadHead({ db, actor }: ReadContext, attemptId: AttemptId) {
       turn: turns,
       attempt: attempts,
       version: testVersions,
-      cycle: { id: cycles.id, code: cycles.code, environmentId: cycles.environmentId },
+      cycle: { id: cycles.id, code: cycles.code, environmentId: cycles.environmentId, rules: cycles.rules },
       test: tests.code,
       applicationId: tests.applicationId,
       runnerId: leases.runnerId,

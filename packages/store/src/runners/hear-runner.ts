@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, lte, or } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Heard, Orders } from '@kindred-baton/contracts/runners/runner';
 import { HANDED_OUT_MS, LEASE_MS } from '@kindred-baton/core/runners/runner';
@@ -36,7 +36,7 @@ export const hearRunner: Operation<Heard, Orders> = {
   },
 };
 
-const isQuiet = ({ heardAt }: RunnerRow, now: Date) => heardAt === null || now.getTime() - heardAt.getTime() >= LEASE_MS;
+const isQuiet = ({ heardAt }: Pick<RunnerRow, 'heardAt'>, now: Date) => heardAt === null || now.getTime() - heardAt.getTime() >= LEASE_MS;
 
 /**
  * Notes what the runner says of itself. One token is one machine: while its process is heard of, another with the same token is refused. An actor
@@ -47,20 +47,29 @@ export async function meetRunner(
   about: Pick<Heard, 'instance' | 'machine' | 'sessions'> & { readonly problem?: string },
 ) {
   if (!actor.runnerId) throw new AppError('forbidden', 'This is asked by runners alone.');
-  const [runner] = await db.select().from(runners).where(eq(runners.id, actor.runnerId)).for('no key update');
-  if (!runner || runner.tokenHash === null) throw new AppError('not signed in', 'This token was withdrawn.');
-  const sinceMs = runner.heardAt === null ? Infinity : now.getTime() - runner.heardAt.getTime();
-  if (runner.instance !== null && runner.instance !== about.instance && sinceMs < LEASE_MS)
-    throw new AppError(
-      'conflict',
-      `The token of ${runner.name} is used by another process on ${runner.machine}, heard of ${Math.round(sinceMs / 1_000)} s ago. Each runner has a token of its own: add another runner, or wait ${LEASE_MS / 1_000} s after that one ended.`,
-    );
   const { instance, machine, sessions, problem } = about;
-  await db
+  const before = db
+    .select({ heardAt: runners.heardAt, problem: runners.problem })
+    .from(runners)
+    .where(eq(runners.id, actor.runnerId))
+    .as('before');
+  const quietBefore = new Date(now.getTime() - LEASE_MS);
+  const isFree = or(isNull(runners.instance), eq(runners.instance, instance), isNull(runners.heardAt), lte(runners.heardAt, quietBefore));
+  // The busiest question of all: one statement where nothing is the matter.
+  const [met] = await db
     .update(runners)
     .set({ instance, machine, sessions, heardAt: now, ...(problem === undefined ? {} : { problem }) })
-    .where(eq(runners.id, runner.id));
-  return runner;
+    .from(before)
+    .where(and(eq(runners.id, actor.runnerId), isNotNull(runners.tokenHash), isFree))
+    .returning({ id: runners.id, poolId: runners.poolId, order: runners.order, heardAt: before.heardAt, problem: before.problem });
+  if (met) return met;
+  const [runner] = await db.select().from(runners).where(eq(runners.id, actor.runnerId));
+  if (!runner || runner.tokenHash === null) throw new AppError('not signed in', 'This token was withdrawn.');
+  const sinceMs = now.getTime() - (runner.heardAt?.getTime() ?? 0);
+  throw new AppError(
+    'conflict',
+    `The token of ${runner.name} is used by another process on ${runner.machine}, heard of ${Math.round(sinceMs / 1_000)} s ago. Each runner has a token of its own: add another runner, or wait ${LEASE_MS / 1_000} s after that one ended.`,
+  );
 }
 
 /** A runner that ends says so: what it did is given out again, and another process may come at once. */

@@ -5,7 +5,7 @@ import type { RunnerOrder } from '@kindred-baton/core/runners/runner';
 import { LEASE_MS } from '@kindred-baton/core/runners/runner';
 import { orderQueue } from '@kindred-baton/core/runners/order-queue';
 import { isPoolOpen } from '@kindred-baton/core/runners/pool-hours';
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import { createId } from '../ids.ts';
 import type { Context, Operation, Query } from '../operation.ts';
 import { lockScope } from '../runs/lock-runs.ts';
@@ -53,10 +53,12 @@ export const takeTurn: Operation<TakeTurn, Taken> = {
       over.push(turnId);
       if (!begun) continue;
       const expiresAt = new Date(now.getTime() + LEASE_MS);
-      await db
-        .insert(leases)
-        .values({ attemptId: begun.attemptId, runnerId: runner.id, takenAt: now, expiresAt, stepIndex: begun.fromStep });
-      await db.update(attempts).set({ runnerId: runner.id }).where(eq(attempts.id, begun.attemptId));
+      await db.execute(sql`
+        with leased as (
+          insert into ${leases} (attempt_id, runner_id, taken_at, expires_at, step_index)
+          values (${begun.attemptId}, ${runner.id}, ${now}, ${expiresAt}, ${begun.fromStep})
+        )
+        update ${attempts} set runner_id = ${runner.id} where id = ${begun.attemptId}`);
       context.tell(['turns', 'runners']);
       return { order: runner.order, taken: { turnId, ...begun }, over };
     }
@@ -65,29 +67,40 @@ export const takeTurn: Operation<TakeTurn, Taken> = {
 };
 
 async function begin(context: Context, turnId: TurnId, browser: string): Promise<{ attemptId: AttemptId; fromStep: number } | undefined> {
-  const { db, actor } = context;
-  await lockScope(context, { turns: [turnId] });
-  const [turn] = await db
-    .select({ state: turns.state, assigneeId: turns.assigneeId, open: attempts.id, openBy: attempts.personId, leased: leases.attemptId })
-    .from(turns)
-    .leftJoin(attempts, and(eq(attempts.turnId, turns.id), isNull(attempts.finishedAt)))
-    .leftJoin(leases, eq(leases.attemptId, attempts.id))
-    .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)));
+  const { actor } = context;
+  const turn = await readTurn(context, turnId);
   if (!turn || turn.assigneeId !== actor.personId) return undefined;
-  if (turn.open) {
-    if (turn.openBy !== actor.personId || turn.leased) return undefined;
-    return { attemptId: turn.open, fromStep: await findNextStep(context, turn.open) };
-  }
+  if (turn.open) return goOn(context, turnId);
   if (turn.state !== 'ready') return undefined;
   const attemptId = createId<'attempt'>();
   try {
-    await startAttempt.run(context, { turnId, id: attemptId, browser });
+    // What was read is looked at again there, with the run locked.
+    await startAttempt.run(context, { turnId, id: attemptId, browser, mustBeWith: actor.personId });
   } catch (error) {
     // By the rules of its cycle this pool may not begin it: others come first, and whoever looks at the queue sees it wait.
     if (error instanceof AppError && error.code === 'conflict') return undefined;
     throw error;
   }
   return { attemptId, fromStep: 0 };
+}
+
+/** Its rest was given back: the attempt goes on. */
+async function goOn(context: Context, turnId: TurnId): Promise<{ attemptId: AttemptId; fromStep: number } | undefined> {
+  await lockScope(context, { turns: [turnId] });
+  const turn = await readTurn(context, turnId);
+  const { personId } = context.actor;
+  if (!turn?.open || turn.assigneeId !== personId || turn.openBy !== personId || turn.leased) return undefined;
+  return { attemptId: turn.open, fromStep: await findNextStep(context, turn.open) };
+}
+
+async function readTurn({ db, actor }: Context, turnId: TurnId) {
+  const [turn] = await db
+    .select({ state: turns.state, assigneeId: turns.assigneeId, open: attempts.id, openBy: attempts.personId, leased: leases.attemptId })
+    .from(turns)
+    .leftJoin(attempts, and(eq(attempts.turnId, turns.id), isNull(attempts.finishedAt)))
+    .leftJoin(leases, eq(leases.attemptId, attempts.id))
+    .where(and(eq(turns.id, turnId), eq(turns.programmeId, actor.programmeId)));
+  return turn;
 }
 
 /** The first step at which nothing has been said. */

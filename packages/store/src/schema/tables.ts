@@ -9,7 +9,7 @@ export { runBy, testVersions, tests, versionState, waivers } from './tests.ts';
 export { legs, scenarioRows, scenarioState, scenarioStates, scenarios } from './scenarios.ts';
 export { cycleEnvironments, cyclePurpose, cycleState, cycles, leavingWay, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
 export { pools, runnerOrder, runners, trials } from './runners.ts';
-export { attempts, evidence, leases, nudges, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
+export { attempts, captures, evidence, leases, nudges, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
 export { defectKind, defectStatus, defectTurns, defectWords, defects, severity } from './defects.ts';
 export { personaStarts, personas } from './personas.ts';
 export { jobState, jobs } from './jobs.ts';

@@ -238,6 +238,21 @@ export const leases = pgTable(
   (table) => [index().on(table.runnerId), index().on(table.expiresAt)],
 );
 
+/** A screen as data, as a runner last looked at it in a step (core/screens/capture.ts), as gzip. */
+export const captures = pgTable(
+  'captures',
+  {
+    programmeId: inProgramme().references(() => programmes.id),
+    attemptId: uuid()
+      .$type<AttemptId>()
+      .notNull()
+      .references(() => attempts.id),
+    stepIndex: integer().notNull(),
+    content: bytes().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.attemptId, table.stepIndex] })],
+);
+
 /** Polite words to whoever has the baton: kept, so that they can be counted. */
 export const nudges = pgTable(
   'nudges',

@@ -5,6 +5,7 @@ import type { AttemptId, PersonId, TurnId } from '@kindred-baton/core/ids';
 import type { Step } from '@kindred-baton/core/tests/step';
 import type { ChangedRuns } from '../runs/change-runs.ts';
 import { decideStep, LATER_IS_RECORDED } from '@kindred-baton/core/turns/decide/record-step';
+import type { RunsState } from '@kindred-baton/core/turns/decide/runs-state';
 import { findTurn } from '@kindred-baton/core/turns/decide/runs-state';
 import type { Field } from '@kindred-baton/core/values/field';
 import type { Context, Operation } from '../operation.ts';
@@ -25,13 +26,20 @@ export interface StartAttempt {
   readonly isFromSheet?: boolean;
   /** Goes on from where that one stopped: its steps up to there, with their pictures, are this one's too. */
   readonly continues?: AttemptId | null;
+  /** Refused where the turn is with somebody else by now. */
+  readonly mustBeWith?: PersonId;
 }
 
 export const startAttempt: Operation<StartAttempt, { number: number }> = {
   right: 'make attempts',
-  run: async (context, { turnId, id, browser, isFromSheet = false, continues = null }) => {
+  run: async (context, { turnId, id, browser, isFromSheet = false, continues = null, mustBeWith }) => {
     const environment = await findEnvironment(context, turnId);
-    const event = { kind: 'begin' as const, turn: turnId, attempt: id, environment, browser, isFromSheet, continues };
+    const begin = { kind: 'begin' as const, turn: turnId, attempt: id, environment, browser, isFromSheet, continues };
+    const event = (state: RunsState) => {
+      if (mustBeWith && findTurn(state, turnId)?.turn.assigneeId !== mustBeWith)
+        throw new AppError('conflict', 'This turn is with somebody else by now.');
+      return begin;
+    };
     const { before, after } = await changeRuns(context, { scope: { turns: [turnId] }, event });
     const turn = findTurn(after, turnId)?.turn;
     if (continues !== null && findTurn(before, turnId)?.turn.open?.id !== id) await copySteps(context, { from: continues, to: id });
@@ -46,6 +54,10 @@ async function copySteps({ db, actor }: Context, { from, to }: { readonly from: 
     insert into step_results (programme_id, attempt_id, step_index, outcome, note, recorded_at, word_id, by_id, runner_id, expected, actual, unlooked, took_ms)
     select programme_id, ${to}, step_index, outcome, note, recorded_at, gen_random_uuid(), by_id, runner_id, expected, actual, unlooked, took_ms
     from step_results where attempt_id = ${from} and outcome is not null and step_index < ${stop}
+    on conflict do nothing`);
+  await db.execute(sql`
+    insert into captures (programme_id, attempt_id, step_index, content)
+    select programme_id, ${to}, step_index, content from captures where attempt_id = ${from} and step_index < ${stop}
     on conflict do nothing`);
   await db.execute(sql`
     insert into evidence (programme_id, id, attempt_id, step_index, name, media_type, size, content, added_by, added_at)

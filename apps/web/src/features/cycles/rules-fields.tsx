@@ -17,6 +17,7 @@ const EVIDENCE_LABELS = {
   'failed steps': 'at steps that failed',
   none: 'only if the tester wants to',
 } as const;
+const PICTURE_LABELS = { 'each step': 'of each step', 'failed steps': 'of steps that failed', none: 'none' } as const;
 const FAILURE_LABELS = { words: 'words on what was seen', picture: 'a picture', defect: 'a defect' } as const;
 
 interface RulesFieldsProps {
@@ -55,6 +56,15 @@ export function RulesFields({ rules, onChange, isDisabled = false }: RulesFields
           words={EVIDENCE_LABELS}
           chosen={rules.evidence}
           onChoose={(evidence) => set({ evidence })}
+        />
+      </Rule>
+      <Rule title="Runners take pictures" bites="When a runner begins a turn. What a failure must carry it takes in any case.">
+        <Options
+          name="Runners take pictures"
+          values={EVIDENCE_RULES}
+          words={PICTURE_LABELS}
+          chosen={rules.runnerPictures}
+          onChoose={(runnerPictures) => set({ runnerPictures })}
         />
       </Rule>
       <Rule title="A failure must carry" bites="In the guide, at the end. Environment, browser and the values used are always noted.">

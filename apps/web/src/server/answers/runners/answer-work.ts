@@ -8,6 +8,7 @@ import type { Taken } from '@kindred-baton/store/runners/take-turn';
 import { listReady, takeTurn } from '@kindred-baton/store/runners/take-turn';
 import { getTrialWork, takeTrial } from '@kindred-baton/store/runners/trials';
 import type { Call } from '../../call.ts';
+import { getLog } from '../../log.ts';
 import { onChange } from '../../live.ts';
 import { createMemory } from '../../remember.ts';
 import { openDoor } from '../doors/open-door.ts';
@@ -17,7 +18,7 @@ type AskWork = (typeof runnerRoutes)['askWork'];
 type WorkCall = Call<object, InputOf<AskWork>>;
 
 /** What is ready is worked out at most once in so long for a pool; one that becomes ready meanwhile comes when these are gone, or after. */
-const LASTS_MS = 1_000;
+const LASTS_MS = 3_000;
 const ready = createMemory<TurnId[]>(LASTS_MS, 1_000);
 /** Of what is ready so much is looked at in one transaction. */
 const LOOKED_AT = 20;
@@ -33,6 +34,7 @@ export async function answerWork(call: WorkCall): Promise<OutputOf<AskWork>> {
       const trial = await call.perform(takeTrial, about);
       if (trial) return { order: 'work', work: openAccounts(await call.ask(getTrialWork, trial)) };
       const { order, taken } = await takeNext(call);
+      if (taken) getLog().info({ attempt: taken.attemptId, turn: taken.turnId, runner: call.actor.runnerId }, 'attempt given to a runner');
       if (taken) return { order, work: openAccounts(await call.ask(getWork, taken)) };
       if (!(await change.came) || call.request.signal.aborted) return { order, work: null };
     } finally {

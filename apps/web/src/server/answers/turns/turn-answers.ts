@@ -2,6 +2,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { turnRoutes } from '@kindred-baton/contracts/turns/routes';
 import { doAside } from '../../aside/do-aside.ts';
 import { handOver } from '@kindred-baton/store/turns/change-hands';
+import { getCapture, keepCapture } from '@kindred-baton/store/evidence/keep-capture';
 import { dropEvidence, getEvidence, keepEvidence } from '@kindred-baton/store/evidence/keep-evidence';
 import { getGuide } from '@kindred-baton/store/turns/get-guide';
 import { getRunOverlay } from '@kindred-baton/store/turns/get-run-overlay';
@@ -15,6 +16,7 @@ import { nudge } from '@kindred-baton/store/turns/nudge';
 import { passTurn } from '@kindred-baton/store/turns/pass-turn';
 import type { Answers } from '../../call.ts';
 import { openDoor } from '../doors/open-door.ts';
+import { getLog } from '../../log.ts';
 import { readForm } from '../../read-body.ts';
 import { readUpload } from '../../read-upload.ts';
 import { answerTurnFile } from './answer-turn-files.ts';
@@ -42,11 +44,22 @@ export const turnAnswers: Answers<typeof turnRoutes> = {
     const { doors, ...question } = await ask(getQuestion, { attemptId: params.attempt, stepIndex: params.step });
     return doAside('ask door', { ...question, doors: doors.map(openDoor) });
   },
-  finishAttempt: ({ perform, params }) => perform(finishAttempt, params.attempt),
+  finishAttempt: async ({ perform, params }) => {
+    const finished = await perform(finishAttempt, params.attempt);
+    getLog().info({ attempt: params.attempt, outcome: finished.outcome }, 'attempt finished');
+    return finished;
+  },
   handOver: ({ perform, params, input }) => perform(handOver, { attemptId: params.attempt, ...input }),
   keepEvidence: async ({ perform, params, request }) => {
     const file = await readEvidence(await readForm(request, MAX_FORM_BYTES));
     return perform(keepEvidence, { ...file, attemptId: params.attempt });
+  },
+  keepCapture: ({ perform, params, input }) =>
+    perform(keepCapture, { attemptId: params.attempt, stepIndex: params.step, content: Buffer.from(input.gzip, 'base64') }),
+  getCapture: async ({ ask, params }) => {
+    const content = await ask(getCapture, { attemptId: params.attempt, stepIndex: params.step });
+    const headers = { 'content-type': 'application/json', 'content-encoding': 'gzip', 'cache-control': 'private, no-cache' };
+    return new Response(new Uint8Array(content), { headers });
   },
   getEvidence: async ({ ask, params }) => {
     const { content, mediaType, name } = await ask(getEvidence, params.evidence);

@@ -1,5 +1,13 @@
 CREATE TYPE "public"."door_kind" AS ENUM('interface', 'database');--> statement-breakpoint
 CREATE TYPE "public"."door_sign_in" AS ENUM('none', 'bearer', 'basic', 'header');--> statement-breakpoint
+CREATE TABLE "captures" (
+	"programme_id" uuid DEFAULT nullif(current_setting('kindred_baton.programme', true), '')::uuid NOT NULL,
+	"attempt_id" uuid NOT NULL,
+	"step_index" integer NOT NULL,
+	"content" "bytea" NOT NULL,
+	CONSTRAINT "captures_attempt_id_step_index_pk" PRIMARY KEY("attempt_id","step_index")
+);
+--> statement-breakpoint
 CREATE TABLE "doors" (
 	"id" uuid PRIMARY KEY NOT NULL,
 	"programme_id" uuid NOT NULL,
@@ -34,6 +42,9 @@ CREATE TABLE "trials" (
 	"picture" "bytea"
 );
 --> statement-breakpoint
+ALTER TABLE "cycles" ALTER COLUMN "rules" SET DEFAULT '{"onlyAgreedScenarios":false,"openLegs":"refused","evidence":"none","runnerPictures":"each step","failure":[],"retestBy":"anybody of the lane","laneMayRecord":false,"exit":[{"kind":"run share","least":1},{"kind":"pass share","least":0.95},{"kind":"open defects","severity":"slows the business","most":0},{"kind":"critical nodes signed off"}]}'::jsonb;--> statement-breakpoint
+ALTER TABLE "captures" ADD CONSTRAINT "captures_programme_id_programmes_id_fk" FOREIGN KEY ("programme_id") REFERENCES "public"."programmes"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "captures" ADD CONSTRAINT "captures_attempt_id_attempts_id_fk" FOREIGN KEY ("attempt_id") REFERENCES "public"."attempts"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "doors" ADD CONSTRAINT "doors_programme_id_programmes_id_fk" FOREIGN KEY ("programme_id") REFERENCES "public"."programmes"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "doors" ADD CONSTRAINT "doors_environment_id_environments_id_fk" FOREIGN KEY ("environment_id") REFERENCES "public"."environments"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "doors" ADD CONSTRAINT "doors_application_id_applications_id_fk" FOREIGN KEY ("application_id") REFERENCES "public"."applications"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
@@ -45,6 +56,8 @@ ALTER TABLE "trials" ADD CONSTRAINT "trials_asked_by_people_id_fk" FOREIGN KEY (
 ALTER TABLE "trials" ADD CONSTRAINT "trials_runner_id_runners_id_fk" FOREIGN KEY ("runner_id") REFERENCES "public"."runners"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "trials_programme_id_asked_at_index" ON "trials" USING btree ("programme_id","asked_at");--> statement-breakpoint
 CREATE INDEX "trials_waiting" ON "trials" USING btree ("programme_id") WHERE "trials"."runner_id" is null and "trials"."finished_at" is null;
+--> statement-breakpoint
+update cycles set rules = rules || '{"runnerPictures": "each step"}'::jsonb where not rules ? 'runnerPictures';
 --> statement-breakpoint
 -- What points to another row points to one of its own programme: each reference carries the programme with it.
 do $$
