@@ -1,3 +1,4 @@
+import { takePicture } from '@kindred-baton/runner/browser/take-picture';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { startBrowser } from '@kindred-baton/runner/browser/start-browser';
@@ -200,6 +201,25 @@ describe('a runner on a bad day', { timeout: 120_000, retry: 2 }, () => {
     expect([...(pictures.get(4) ?? []).slice(0, 3)]).toEqual([0xff, 0xd8, 0xff]);
     expect(priced.steps.at(-1)?.place).not.toBeNull();
     await practice.deploy('rehearsal', { faults: [] });
+  });
+
+  it('shows no secret on a picture, wherever on the screen it stands', async () => {
+    const session = await practice.open();
+    const { page } = session.tab();
+    const draw = async (secret: string, hidden: readonly string[]) => {
+      await page.setContent(
+        `<p>The key is ${secret}</p><input value="${secret}"><div id="host"></div><iframe srcdoc="<p>${secret}</p>"></iframe>`,
+      );
+      await page.evaluate((text) => {
+        document.getElementById('host')!.attachShadow({ mode: 'open' }).innerHTML = `<b>${text}</b>`;
+      }, secret);
+      return Buffer.from((await takePicture(session.tab(), null, hidden))!).toString('base64');
+    };
+    // Letters of one width: where both are hidden the pictures are the same.
+    expect(await draw('KEY-nnnn', ['KEY-nnnn'])).toBe(await draw('KEY-uuuu', ['KEY-uuuu']));
+    expect(await draw('KEY-nnnn', [])).not.toBe(await draw('KEY-uuuu', []));
+    expect(await page.evaluate(() => document.querySelector('p')!.style.visibility)).toBe('');
+    await session.close();
   });
 
   it('is blocked by a name that a release changed, and says the nearest', async () => {

@@ -29,7 +29,7 @@ const listRows = (body: Json): readonly Row[] | undefined =>
   Array.isArray(body) && body.every(isRow) ? (body as readonly Row[]) : undefined;
 
 /** A value as people write it: text without quotes, nothing for null. */
-export function printJson(value: Json): string {
+function printJson(value: Json): string {
   if (value === null) return '';
   return typeof value === 'object' ? JSON.stringify(value) : String(value);
 }

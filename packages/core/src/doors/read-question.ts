@@ -2,8 +2,8 @@ import type { TemplateSource } from '../values/template.ts';
 import { createTemplateFiller, parseTemplate } from '../values/template.ts';
 import type { DoorKind } from './door.ts';
 
-export const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE'] as const;
-export type Method = (typeof METHODS)[number];
+const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE'] as const;
+type Method = (typeof METHODS)[number];
 
 /** What is asked, with its values: they change no more than the place at which they stand. */
 export type Question =

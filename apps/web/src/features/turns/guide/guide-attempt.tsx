@@ -2,6 +2,7 @@ import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn
 import { isTrouble } from '@kindred-baton/core/outcomes';
 import type { TemplateSource } from '@kindred-baton/core/values/template';
 import type { ReactNode } from 'react';
+import { useState } from 'react';
 import { useMemo } from 'react';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { AllSteps } from './all-steps.tsx';
@@ -9,6 +10,7 @@ import { createAttemptSource } from './attempt-source.ts';
 import { FinishScreen } from './finish-screen.tsx';
 import type { GuideState } from './guide-state.ts';
 import { getWord } from './guide-state.ts';
+import type { AskedAnswer } from './ask-door.tsx';
 import { LogDefectForm } from './log-defect-form.tsx';
 import { ProgressDots } from './progress-dots.tsx';
 import { StepScreen } from './step-screen.tsx';
@@ -44,12 +46,13 @@ export function GuideAttempt({ guide, attempt, isSmall, frame }: GuideAttemptPro
       <b className="text-[15px]">{guide.turn.title}</b>
     </>
   );
+  const [answer, setAnswer] = useState<AskedAnswer | null>(null);
   if (isSmall) return frame(head, <StepScreen {...props} isSmall />);
   return frame(
     head,
     <div className="flex max-h-[calc(100vh-140px)] min-h-[min(560px,calc(100vh-140px))] flex-col overflow-y-auto">
       <ProgressDots recorder={recorder} />
-      {state.screen === 'step' && <StepScreen key={state.index} {...props} />}
+      {state.screen === 'step' && <StepScreen key={state.index} {...props} asked={{ answer, onAnswer: setAnswer }} />}
       {state.screen === 'all' && <AllSteps {...props} />}
       {state.screen === 'finish' && <FinishScreen {...props} />}
       {state.screen === 'defect' && <DefectScreen {...props} />}

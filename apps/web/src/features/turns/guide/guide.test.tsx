@@ -246,3 +246,35 @@ describe('an attempt', () => {
     await step(2);
   });
 });
+
+describe('a step that asks a door', () => {
+  const steps = [
+    { do: 'ask' as const, target: 'GET /bills/7', within: 'Billing interface' },
+    { do: 'see' as const, target: '$.state', value: 'held back' },
+    { do: 'press' as const, target: 'Close' },
+  ];
+
+  it('is asked for her, and what the next step looks for is found in the answer', async () => {
+    const { user, server } = open(makeGuide({ version: makeVersion({ steps }), attempts: [makeAttempt()] }));
+    server.on('askForStep', () => ({
+      ...{ isAnswered: true, text: 'Status code 200\n{"state": "open"}' },
+      looks: [{ holds: false, actual: 'open' }],
+    }));
+    await user.click(await screen.findByRole('button', { name: 'Ask it now' }));
+    expect(await screen.findByText(/"state": "open"/)).toBeTruthy();
+    expect(server.calls.find(({ name }) => name === 'askForStep')).toMatchObject({ params: { step: '0' } });
+    await user.click(screen.getByRole('button', { name: 'It worked' }));
+    expect(await screen.findByText(/In the answer:/)).toBeTruthy();
+    expect(screen.getByText(/which is not what is looked for/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'It worked' }));
+    await step(3);
+    expect(screen.queryByText(/In the answer:/)).toBeNull();
+  });
+
+  it('says why there is no answer', async () => {
+    const { user, server } = open(makeGuide({ version: makeVersion({ steps }), attempts: [makeAttempt()] }));
+    server.on('askForStep', () => ({ isAnswered: false, text: 'No door “Billing interface” is set in this environment.', looks: [] }));
+    await user.click(await screen.findByRole('button', { name: 'Ask it now' }));
+    expect((await screen.findByRole('alert')).textContent).toBe('No door “Billing interface” is set in this environment.');
+  });
+});

@@ -21,14 +21,19 @@ import { Expected, StepSentence } from './step-sentence.tsx';
 
 const OUTCOME_KEYS: Readonly<Record<string, StepOutcome>> = { '1': 'passed', '2': 'failed', '3': 'blocked', '4': 'skipped' };
 
+interface StepScreenProps extends ScreenProps {
+  readonly isSmall?: boolean;
+  /** What came from the door that was asked last; it outlives the step that asked. */
+  readonly asked?: { readonly answer: AskedAnswer | null; readonly onAnswer: (answer: AskedAnswer) => void };
+}
+
 /** One step: what to do, the value to take along, what should be seen, what is kept, and how it went. */
-export function StepScreen({ guide, attempt, recorder, source, isSmall = false }: ScreenProps & { readonly isSmall?: boolean }) {
+export function StepScreen({ guide, attempt, recorder, source, asked, isSmall = false }: StepScreenProps) {
   const { state, dispatch, steps } = recorder;
   const { index } = state;
   const step = steps[index];
   const word = getWord(state, index);
   const [problem, setProblem] = useState<string | null>(null);
-  const [answer, setAnswer] = useState<AskedAnswer | null>(null);
   const field = recorder.findKeepField(index);
   const refusal = problem ?? recorder.refusals[index] ?? null;
   const say = (outcome: StepOutcome) => {
@@ -66,10 +71,7 @@ export function StepScreen({ guide, attempt, recorder, source, isSmall = false }
           handed={new Set(guide.turn.arrivals.flatMap((arrival) => (arrival.from ? [toNameKey(arrival.name)] : [])))}
         />
         <PersonaStart steps={steps} index={index} guide={guide} />
-        {step.do === 'ask' && (
-          <AskDoor key={index} attemptId={attempt.id} index={index} answer={answer?.at === index ? answer : null} onAnswer={setAnswer} />
-        )}
-        {answer !== null && looksAtAnswer(steps, index) && <FoundInAnswer answer={answer} index={index} />}
+        {asked && <StepAnswer {...asked} {...{ steps, index }} attemptId={attempt.id} />}
         {step.value !== undefined && <StepValue template={step.value} guide={guide} source={source} />}
         {step.expect !== undefined && (
           <div className="mt-4 border-l-[3px] border-line pl-3">
@@ -105,6 +107,19 @@ export function StepScreen({ guide, attempt, recorder, source, isSmall = false }
       <OutcomeButtons word={word} onSay={say} onClear={clear} recorder={recorder} />
     </>
   );
+}
+
+interface StepAnswerProps extends NonNullable<StepScreenProps['asked']> {
+  readonly steps: ScreenProps['recorder']['steps'];
+  readonly index: number;
+  readonly attemptId: string;
+}
+
+/** At a step that asks a door its answer, at those that look at it what they find. */
+function StepAnswer({ steps, index, attemptId, answer, onAnswer }: StepAnswerProps) {
+  if (steps[index]?.do === 'ask')
+    return <AskDoor attemptId={attemptId} index={index} answer={answer?.at === index ? answer : null} onAnswer={onAnswer} />;
+  return answer !== null && looksAtAnswer(steps, index) ? <FoundInAnswer answer={answer} index={index} /> : null;
 }
 
 /** Whether the cycle's rules ask for a picture at a step that went so. */
