@@ -204,8 +204,7 @@ class TurnRunner {
       if (outcome !== 'stopped') await voice.finish();
       this.#options.log.info({ attempt, outcome }, 'ended');
     } catch (error) {
-      if (!own.isStopped && !this.#stopping.signal.aborted)
-        await this.#stumble(work, { voice, own }, error).catch((failure: unknown) => this.#fail(failure));
+      if (!own.isStopped && !this.#stopping.signal.aborted) await this.#stumble(work, { voice, own }, error);
     } finally {
       this.#doing.delete(attempt);
       await own.session?.close().catch(() => undefined);
@@ -226,7 +225,8 @@ class TurnRunner {
     this.#options.log.error({ attempt: work.attempt, words }, 'the runner stumbled');
     const note = `The runner stumbled over this step: ${words}`;
     voice.onStep({ ...PLAIN, outcome: 'blocked', note, index: own.step, tookMs: 0 }, undefined, undefined);
-    await voice.finish();
+    // A trial that was stopped hears no more of it; that is no matter of the runner's.
+    await voice.finish().catch((failure: unknown) => this.#options.log.warn({ attempt: work.attempt, words: String(failure) }, 'not told'));
   }
 }
 

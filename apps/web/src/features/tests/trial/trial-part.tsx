@@ -8,10 +8,17 @@ import { countOf } from '../../../ui/format.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 
+const LOOK_MS = 5_000;
+const isOpen = ({ state }: TrialView) => state === 'waiting' || state === 'under way';
+
 /** What a runner tried last for this editor, by its address; undefined while there is none. */
 export function useTrial(): TrialView | undefined {
   const id = useAddress().get('trial');
-  const { data } = useRead('getTrial', { params: { trial: id ?? '' } }, { enabled: id !== null, retry: false, refetchInterval: 5_000 });
+  const { data } = useRead(
+    'getTrial',
+    { params: { trial: id ?? '' } },
+    { enabled: id !== null, retry: false, refetchInterval: ({ state }) => (state.data && isOpen(state.data) ? LOOK_MS : false) },
+  );
   return id === null ? undefined : data;
 }
 
@@ -20,7 +27,6 @@ export function TrialLine({ trial }: { readonly trial: TrialView }) {
   const { act } = useChanges();
   const { api } = useProgramme();
   const address = useAddress();
-  const isOpen = trial.state === 'waiting' || trial.state === 'under way';
   const last = trial.results.at(-1);
   return (
     <p role="status" className="flex flex-wrap items-center gap-2 border-b border-line-2 bg-band px-3 py-2 text-[13px]">
@@ -35,7 +41,7 @@ export function TrialLine({ trial }: { readonly trial: TrialView }) {
         </a>
       )}
       <span className="ml-auto flex gap-2">
-        {isOpen && (
+        {isOpen(trial) && (
           <button type="button" className="button button-small" onClick={() => void act('stopTrial', { params: { trial: trial.id } })}>
             Stop
           </button>

@@ -24,23 +24,32 @@ const ready = createMemory<TurnId[]>(LASTS_MS, 1_000);
 const LOOKED_AT = 20;
 const WAKE_ON: readonly Topic[] = ['turns', 'cycles', 'programme', 'trials'];
 
-/** A free session waits here for its next turn. */
+/** A free session waits here for its next turn; what somebody wants to try comes first. */
 export async function answerWork(call: WorkCall): Promise<OutputOf<AskWork>> {
-  const end = Date.now() + call.input.waitSeconds * 1_000;
+  const { waitSeconds, ...about } = call.input;
+  const end = Date.now() + waitSeconds * 1_000;
+  let [order, looksAtTurns]: [Taken['order'], boolean] = ['work', true];
   for (;;) {
     const change = waitForChange(call.actor.programmeId, end - Date.now());
     try {
-      const { waitSeconds: _, ...about } = call.input;
       const trial = await call.perform(takeTrial, about);
       if (trial) return { order: 'work', work: openAccounts(await call.ask(getTrialWork, trial)) };
-      const { order, taken } = await takeNext(call);
-      if (taken) getLog().info({ attempt: taken.attemptId, turn: taken.turnId, runner: call.actor.runnerId }, 'attempt given to a runner');
-      if (taken) return { order, work: openAccounts(await call.ask(getWork, taken)) };
+      const next = looksAtTurns ? await takeNext(call) : null;
+      order = next?.order ?? order;
+      if (next?.taken) return { order, work: await giveTurn(call, next.taken) };
       if (!(await change.came) || call.request.signal.aborted) return { order, work: null };
+      // Each step of a trial is told too: that makes no turn ready.
+      looksAtTurns = [...change.topics].some((topic) => topic !== 'trials');
     } finally {
       change.stop();
     }
   }
+}
+
+async function giveTurn(call: WorkCall, taken: NonNullable<Taken['taken']>): Promise<OutputOf<AskWork>['work']> {
+  const { attemptId: attempt, turnId: turn } = taken;
+  getLog().info({ attempt, turn, runner: call.actor.runnerId }, 'attempt given to a runner');
+  return openAccounts(await call.ask(getWork, taken));
 }
 
 /** Goes through what is ready until one can be begun. */
@@ -74,11 +83,23 @@ function forget(pool: PersonId, gone: readonly TurnId[]): void {
   );
 }
 
-/** `came`: whether something changed before the time was over. */
-function waitForChange(programmeId: string, forMs: number): { readonly came: Promise<boolean>; readonly stop: () => void } {
+interface AwaitedChange {
+  /** Whether something changed before the time was over. */
+  readonly came: Promise<boolean>;
+  /** What changed; several may come at once. */
+  readonly topics: ReadonlySet<Topic>;
+  readonly stop: () => void;
+}
+
+function waitForChange(programmeId: string, forMs: number): AwaitedChange {
+  const topics = new Set<Topic>();
   let stop = () => undefined as void;
   const came = new Promise<boolean>((resolve) => {
-    const forget = onChange((event) => event.programmeId === programmeId && WAKE_ON.includes(event.topic) && resolve(true));
+    const forget = onChange((event) => {
+      if (event.programmeId !== programmeId || !WAKE_ON.includes(event.topic)) return;
+      topics.add(event.topic);
+      resolve(true);
+    });
     const limit = setTimeout(() => resolve(false), Math.max(0, forMs));
     stop = () => {
       clearTimeout(limit);
@@ -86,7 +107,7 @@ function waitForChange(programmeId: string, forMs: number): { readonly came: Pro
       resolve(false);
     };
   });
-  return { came, stop };
+  return { came, topics, stop };
 }
 
 function openAccounts({ accounts, doors, ...work }: SealedWork): OutputOf<AskWork>['work'] {
