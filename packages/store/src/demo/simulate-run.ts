@@ -1,13 +1,15 @@
+import { looksAtAnswer } from '@kindred-baton/core/tests/find-way-in';
 import type { AttemptId, Id, PersonId, TurnId } from '@kindred-baton/core/ids';
 import type { StepOutcome } from '@kindred-baton/core/outcomes';
 import { assessRun } from '@kindred-baton/core/turns/assess-run';
-import { createFreshValue } from '@kindred-baton/core/values/fresh';
+import { createFreshValue, createRandom, toSeed } from '@kindred-baton/core/values/fresh';
 import type { Field } from '@kindred-baton/core/values/field';
 import type { NewTurn } from '../cycles/make-turns.ts';
 import type { RunRow } from '../schema/cycles.ts';
 import type { TestVersionRow } from '../schema/tests.ts';
 import type { attempts, stepResults } from '../schema/turns.ts';
 import { toTurnView } from '../runs/load-runs.ts';
+import { createDemoIds } from './demo-ids.ts';
 import { formatCents } from './charges.ts';
 import type { StopPlan } from './fates.ts';
 import { DEFECT_PLANS } from './fates.ts';
@@ -133,8 +135,11 @@ function playAttempt(
     browser: BROWSERS[Math.floor(random() * BROWSERS.length)] ?? '',
   };
   const stopAt = outcome === 'passed' ? version.steps.length : findTellingStep(version, on);
+  // Numbers of what is asked of doors come from elsewhere: such steps can be added to a test, and all that happened in the demo stays as it is.
+  const doorId = createDemoIds(createRandom(toSeed(attemptId)));
+  const isOfDoor = (index: number) => version.steps[index]?.do === 'ask' || looksAtAnswer(version.steps, index);
   const results = version.steps.slice(0, stopAt + 1).map((_, stepIndex) => ({
-    ...{ attemptId, stepIndex, byId: attempt.personId, recordedAt: finishedAt, wordId: id() },
+    ...{ attemptId, stepIndex, byId: attempt.personId, recordedAt: finishedAt, wordId: isOfDoor(stepIndex) ? doorId() : id() },
     outcome: stepIndex === stopAt ? outcome : ('passed' as const),
     note: stepIndex === stopAt ? note : '',
   }));

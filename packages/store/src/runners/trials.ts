@@ -110,8 +110,12 @@ export const getTrialPicture: Query<TrialId, Buffer> = {
 export const stopTrial: Operation<TrialId, { done: true }> = {
   right: 'edit tests',
   run: async ({ db, actor, now }, id) => {
-    const open = and(eq(trials.id, id), eq(trials.programmeId, actor.programmeId), isNull(trials.finishedAt));
-    await db.update(trials).set({ finishedAt: now }).where(open);
+    const [stopped] = await db
+      .update(trials)
+      .set({ finishedAt: sql`coalesce(${trials.finishedAt}, ${now})` })
+      .where(and(eq(trials.id, id), eq(trials.programmeId, actor.programmeId)))
+      .returning({ id: trials.id });
+    if (!stopped) throw gone();
     return { done: true };
   },
 };

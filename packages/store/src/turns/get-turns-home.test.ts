@@ -37,16 +37,16 @@ describe('a tester’s turns', () => {
 
   it('bring the values that were handed over, with who gave them', async () => {
     const home = await db.ask(await db.actorOf('Sena Adeyo'), getTurnsHome, undefined);
-    const ready = home.withYou.find(({ title }) => title === 'Enter a supplier invoice');
+    const ready = home.withYou.find(({ title }) => title === 'Record the deposit');
     expect(ready?.arrivals).toEqual(
       expect.arrayContaining([
-        { name: 'Order no.', value: expect.stringMatching(/^OR-\d{5}$/), from: expect.objectContaining({ person: expect.any(String) }) },
-        { name: 'Invoice amount', value: expect.any(String), from: null },
+        { name: 'Quote no.', value: expect.stringMatching(/^QT-\d{5}$/), from: expect.objectContaining({ person: expect.any(String) }) },
+        { name: 'Customer', value: expect.any(String), from: null },
       ]),
     );
     const guide = await db.ask(await db.actorOf('Sena Adeyo'), getGuide, ready?.id as never);
     expect(guide).toMatchObject({ refusal: null, environment: 'Rehearsal', newerVersion: null });
-    expect(guide.goesTo.map(({ name }) => name)).toEqual(guide.goesTo.map(() => 'Invoice no.'));
+    expect(guide.goesTo.map(({ name }) => name)).toEqual(guide.goesTo.map(() => 'Receipt no.'));
   });
 
   it('refuse an observer with a sentence, and somebody else too', async () => {
