@@ -48,7 +48,7 @@ describe('behind the screens of the practice application', { timeout: 60_000 }, 
       'See "number" all different',
       'Keep "$[?@.name==\'Meter\'].number" as "Material no."',
       'Ask "GET /materials/{Material no.}" in "Stores". You should see: “Meter”',
-      'See "price" showing "64.00"',
+      'See "price" showing "64.00". You should see: “Meter”, as a label',
       'Ask "select stock from materials where number = {Material no.}" in "Books", keep as "Stock"',
       'Ask "GET /materials/none" in "Stores"',
       'See "status code" showing "404"',
@@ -63,14 +63,15 @@ describe('behind the screens of the practice application', { timeout: 60_000 }, 
 
   it.each([
     ['Ask "GET /materials" in "Nowhere"', 'blocked', 'There is no door “Nowhere” in this environment. Set are “Stores”, “Books”.'],
+    ['Ask "GET /materials?name=Meter" in "Stores"\nSee "price". You should see: “Pump”', 'failed', '“Pump” is not in the answer.'],
     ['Ask "GET /nothing" in "Stores"', 'failed', 'Status code 404'],
     ['Ask "delete from materials" in "Books"', 'blocked', '“Books” gives this user no right|would be changed by the statement'],
     ['Ask "select pg_sleep(30)" in "Books"', 'blocked', '“Books” did not answer within 10 seconds.'],
     ['Ask "GET /materials/{Lost no.}" in "Stores"', 'blocked', 'There is no value for Lost no..'],
     ['Ask "the materials" in "Stores"', 'blocked', 'This door is an interface: say a method and a path'],
   ])('%s: %s', async (sentence, outcome, message) => {
-    const report = await practice.run(toSteps(sentence), {}, { doors: doors() });
-    const [step] = report.steps;
+    const report = await practice.run(toSteps(...sentence.split('\n')), {}, { doors: doors() });
+    const step = report.steps.at(-1);
     expect(report.outcome).toBe(outcome);
     expect(`${step?.note} ${step?.actual}`).toMatch(new RegExp(message.split('|').map(escape).join('|')));
   });

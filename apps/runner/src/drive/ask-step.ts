@@ -87,6 +87,16 @@ export async function keepAnswer(step: Step, asked: Asked, context: StepContext)
   });
 }
 
+/** What should be seen besides, where a step looked at an answer; an *ask* has looked for it itself. */
+export function expectAnswered(step: Step, came: Came, asked: Asked, { source }: StepContext): Came {
+  if (step.do === 'ask' || step.expect === undefined || came.outcome !== 'passed') return came;
+  const { words, left } = readExpectation(step.expect, source);
+  const expected = fillTemplate(step.expect, source);
+  const absent = words.filter((one) => !isInAnswer(asked.answer, one));
+  if (absent.length === 0) return { ...came, expected, left };
+  return { ...came, outcome: 'failed', expected, left, actual: `${absent.map((one) => `“${one}”`).join(', ')} is not in the answer.` };
+}
+
 function keepValue(name: string, value: string, seen: Omit<Came, 'outcome'>, context: StepContext): Came {
   const type = context.typeOf(name);
   const check = type && checkValue(type, value);

@@ -16,7 +16,7 @@ import { fillTemplate, findTemplateNames } from '@kindred-baton/core/values/temp
 import { CannotAct, fillElement, findKey, pickOption, pressElement, pressKey } from '../browser/act.ts';
 import type { Said, Session } from '../browser/open-session.ts';
 import type { Doorway } from './ask-step.ts';
-import { askStep, keepAnswer, seeAnswer } from './ask-step.ts';
+import { askStep, expectAnswered, keepAnswer, seeAnswer } from './ask-step.ts';
 import type { Application } from './go-to.ts';
 import { openApplication } from './go-to.ts';
 import type { Came } from './report.ts';
@@ -53,7 +53,7 @@ export async function doStep(step: Step, context: StepContext): Promise<Came> {
     if (refused !== undefined) return { ...PLAIN, outcome: 'blocked', note: refused };
     if (!isLooking(step)) context.doorway.asked = undefined;
     const came = await ACTS[step.do](step, context);
-    if (context.doorway.asked) return came;
+    if (context.doorway.asked) return expectAnswered(step, came, context.doorway.asked, context);
     if (came.outcome === 'passed' && step.expect !== undefined) return await expectSeen(step.expect, context, came);
     refuseQuestions(context.session.takeSaid());
     return came;
