@@ -12,8 +12,11 @@ const HOUSES = [
   ['packages/core', 'src'],
   ['packages/contracts', 'src'],
   ['packages/formats', 'src'],
+  ['packages/doors', 'src'],
   ['packages/store', 'src'],
   ['apps/web', 'src'],
+  ['apps/runner', 'src'],
+  ['apps/millrace', 'src'],
 ];
 const MOST_IN_A_FOLDER = 25;
 
