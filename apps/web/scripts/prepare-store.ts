@@ -6,6 +6,7 @@ import { layDemoDoors } from '@kindred-baton/store/demo/lay-doors';
 import { letDemoRunnersIn } from '@kindred-baton/store/demo/let-runners-in';
 import { listDemoCases } from '@kindred-baton/store/demo/list-demo-cases';
 import { pointDemo } from '@kindred-baton/store/demo/point-demo';
+import { BIG } from '@kindred-baton/store/demo/big/big-size';
 import { seedDemo } from '@kindred-baton/store/demo/seed-demo';
 import type { Seal } from '@kindred-baton/store/secrets';
 import { parseKeyRing, seal } from '@kindred-baton/store/secrets';
@@ -46,7 +47,8 @@ try {
   await migrateStore(store);
   if (process.env['KINDRED_BATON_DEMO'] !== 'no') {
     const started = Date.now();
-    const laid = await seedDemo(store, await hashPassword(process.env['KINDRED_BATON_DEMO_PASSWORD'] ?? 'pass-the-baton'));
+    const password = await hashPassword(process.env['KINDRED_BATON_DEMO_PASSWORD'] ?? 'pass-the-baton');
+    const laid = await seedDemo(store, password, process.env['KINDRED_BATON_DEMO_SIZE'] === 'big' ? BIG : undefined);
     if (practice) await pointDemo(store, practice);
     if (practice) await handOver(practice);
     await letRunnersIn();

@@ -1,7 +1,7 @@
 import type { PersonId } from '@kindred-baton/core/ids';
 import type { StopPlan } from './fates.ts';
 import { MENDED_PLANS, STOP_PLANS } from './fates.ts';
-import type { PlannedRun } from './lay-cycles.ts';
+import type { PlannedRun } from './play-cycle.ts';
 import type { RunFate } from './simulate-run.ts';
 
 /** How far a run that nothing stops has come: a fifth is through, the rest are about where the plan has them, or further. */

@@ -4,63 +4,68 @@ import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
 import type { CycleId, PersonId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
+import { chunk } from '../chunk.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { history } from '../schema/history.ts';
 import { programmes } from '../schema/programmes.ts';
 import { testVersions } from '../schema/tests.ts';
 import type { DefectPlan } from './fates.ts';
-import { DEFECT_PLANS } from './fates.ts';
 import type { DemoTools, LaidProgramme } from './lay-programme.ts';
 import type { Failure } from './simulate-run.ts';
 
-const FIRST_NUMBER = 202;
+interface FoundDefects {
+  readonly cycleId: CycleId;
+  readonly failures: readonly Failure[];
+  /** In the order of their numbers, the first of which is `from`. */
+  readonly plans: readonly DefectPlan[];
+  readonly from: number;
+}
 
-/** Lays the defects behind the simulated failures, in the order in which they were found. */
-export async function layDefects(tools: DemoTools, laid: LaidProgramme, cycleId: CycleId, failures: readonly Failure[]): Promise<void> {
+/** Lays the defects behind the simulated failures. Returns the number of the next. */
+export async function layDefects(tools: DemoTools, laid: LaidProgramme, { cycleId, failures, plans, from }: FoundDefects): Promise<number> {
   const { db } = tools;
   const byKey = new Map<string, Failure[]>();
   for (const failure of failures) pushTo(byKey, failure.defect, failure);
   const versionOf = new Map((await db.select().from(testVersions)).map((version) => [version.id, version]));
-  const found = DEFECT_PLANS.flatMap((plan) => {
+  const found = plans.flatMap((plan) => {
     const all = (byKey.get(plan.key) ?? []).sort((a, b) => finishedMs(a) - finishedMs(b));
     return all[0] ? [{ plan, all, first: all[0] }] : [];
   });
   const rows = found.map(({ plan, first }, index) => ({
     ...toRow(tools, plan, first, first.attempt.versionId ? versionOf.get(first.attempt.versionId) : undefined),
-    ...{ programmeId: laid.programmeId, cycleId, number: FIRST_NUMBER + index, code: `TQ-${FIRST_NUMBER + index}` },
+    ...{ programmeId: laid.programmeId, cycleId, number: from + index, code: `TQ-${from + index}` },
   }));
-  if (rows.length === 0) return;
-  await db.insert(defects).values(rows);
-  await db.insert(defectTurns).values(
-    found.flatMap(({ plan, all }, index) =>
-      [...new Map(all.map(({ turn, attempt }) => [turn.id, attempt.number]))].map(([turnId, number]) => ({
-        ...{ defectId: rows[index]?.id ?? tools.id<'defect'>(), turnId },
-        retestAfter: isAtRetest(plan.status) ? number : null,
-      })),
-    ),
+  if (rows.length === 0) return from;
+  for (const piece of chunk(rows)) await db.insert(defects).values(piece);
+  const links = found.flatMap(({ plan, all }, index) =>
+    [...new Map(all.map(({ turn, attempt }) => [turn.id, attempt.number]))].map(([turnId, number]) => ({
+      ...{ defectId: rows[index]?.id ?? tools.id<'defect'>(), turnId },
+      retestAfter: isAtRetest(plan.status) ? number : null,
+    })),
   );
+  for (const piece of chunk(links)) await db.insert(defectTurns).values(piece);
   await db
     .update(programmes)
-    .set({ nextDefect: FIRST_NUMBER + rows.length })
+    .set({ nextDefect: from + rows.length })
     .where(eq(programmes.id, laid.programmeId));
   const lead = laid.personOf.get('Lea Marsh') as PersonId;
-  await db.insert(history).values(
-    rows.flatMap((row) => [
-      { programmeId: laid.programmeId, subject: 'defect', subjectId: row.id, action: 'logged', personId: row.foundBy, at: row.foundAt },
-      ...(row.status === 'new'
-        ? []
-        : [
-            {
-              programmeId: laid.programmeId,
-              subject: 'defect',
-              subjectId: row.id,
-              action: row.status,
-              personId: lead,
-              at: row.changedAt,
-            },
-          ]),
-    ]),
-  );
+  const told = rows.flatMap((row) => [
+    { programmeId: laid.programmeId, subject: 'defect', subjectId: row.id, action: 'logged', personId: row.foundBy, at: row.foundAt },
+    ...(row.status === 'new'
+      ? []
+      : [
+          {
+            programmeId: laid.programmeId,
+            subject: 'defect',
+            subjectId: row.id,
+            action: row.status,
+            personId: lead,
+            at: row.changedAt,
+          },
+        ]),
+  ]);
+  for (const piece of chunk(told)) await db.insert(history).values(piece);
+  return from + rows.length;
 }
 
 const finishedMs = ({ attempt }: Failure) => attempt.finishedAt?.getTime() ?? 0;

@@ -1,5 +1,26 @@
-/** Requirements: code, node, kind, priority, title, tests that serve it (none: a gap). */
-export const REQUIREMENT_PLANS = `
+import type { RequirementKind } from '@kindred-baton/core/requirements/requirement';
+
+export interface RequirementPlan {
+  readonly node: string;
+  readonly kind: RequirementKind;
+  readonly priority: 'high' | 'medium' | 'low';
+  readonly title: string;
+  /** Tests that serve it; none: a gap. */
+  readonly tests: readonly string[];
+}
+
+export function readRequirementPlans(): RequirementPlan[] {
+  return REQUIREMENT_PLANS.trim()
+    .split('\n')
+    .map((line) => {
+      const [node = '', kind = '', priority = '', title = '', tests = ''] = line.split('|');
+      const codes = tests.split(' ').filter((code) => code !== '');
+      return { node, kind: kind as RequirementKind, priority: priority as RequirementPlan['priority'], title, tests: codes };
+    });
+}
+
+/** Node, kind, priority, title, tests that serve it. */
+const REQUIREMENT_PLANS = `
 NS-1|business|high|An application can be taken in one call|CUS-01
 NS-1.1|functional|high|Every application gets its own number|CUS-01
 NS-1.1|functional|medium|The wanted date is at least two weeks away|CUS-01 CUS-04

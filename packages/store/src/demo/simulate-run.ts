@@ -11,8 +11,8 @@ import type { attempts, stepResults } from '../schema/turns.ts';
 import { toTurnView } from '../runs/load-runs.ts';
 import { createDemoIds } from './demo-ids.ts';
 import { formatCents } from './charges.ts';
-import type { StopPlan } from './fates.ts';
-import { DEFECT_PLANS } from './fates.ts';
+import { isAtRetest } from '@kindred-baton/core/defects/defect';
+import type { DefectPlan, StopPlan } from './fates.ts';
 
 type NewAttempt = typeof attempts.$inferInsert & { readonly id: AttemptId };
 type NewResult = typeof stepResults.$inferInsert;
@@ -33,6 +33,8 @@ export interface RunSimulation {
   readonly turns: readonly NewTurn[];
   readonly versionOf: ReadonlyMap<string, TestVersionRow>;
   readonly fate: RunFate;
+  /** The defects of fates, by key. */
+  readonly defectOf: ReadonlyMap<string, DefectPlan>;
   /** The moment of a share (0 to 1) of the time that this run has had so far. */
   readonly momentAt: (share: number) => Date;
   readonly environment: string;
@@ -82,7 +84,7 @@ export function simulateRun(simulation: RunSimulation): SimulatedRun {
       number: mended === undefined ? 1 : 2,
       outcome,
       share,
-      note: getNote(stop),
+      note: getNote(stop, simulation.defectOf),
       on: stop && fate.on,
     });
     collect(last);
@@ -147,10 +149,10 @@ function playAttempt(
 }
 
 /** What the tester wrote at the step. */
-function getNote(stop: StopPlan['by'] | undefined): string {
+function getNote(stop: StopPlan['by'] | undefined, defectOf: RunSimulation['defectOf']): string {
   if (stop?.kind === 'block') return stop.why;
   if (stop?.kind === 'failure') return stop.seen;
-  return stop?.kind === 'defect' ? (DEFECT_PLANS.find(({ key }) => key === stop.key)?.seen ?? '') : '';
+  return stop?.kind === 'defect' ? (defectOf.get(stop.key)?.seen ?? '') : '';
 }
 
 /** The last step that says what should be seen: there it shows. */
@@ -171,9 +173,10 @@ function createKept({ run, random }: RunSimulation, field: Field): string {
   return String(500 + Math.floor(random() * 20_000));
 }
 
-function assess({ turns, momentAt, fate }: RunSimulation, tries: readonly NewAttempt[]): Pick<SimulatedRun, 'turns' | 'outcome'> {
+function assess({ turns, momentAt, fate, defectOf }: RunSimulation, tries: readonly NewAttempt[]): Pick<SimulatedRun, 'turns' | 'outcome'> {
   const latest = new Map(tries.map((attempt) => [attempt.turnId, attempt]));
-  const isRetestDue = (turn: NewTurn) => fate.stop?.kind === 'defect' && fate.stop.key === RETEST_DUE_DEFECT && turn.index === fate.cut;
+  const stoppedBy = fate.stop?.kind === 'defect' ? defectOf.get(fate.stop.key) : undefined;
+  const isRetestDue = (turn: NewTurn) => stoppedBy !== undefined && isAtRetest(stoppedBy.status) && turn.index === fate.cut;
   const views = turns.map((turn) => {
     const row = { ...turn, isRetestDue: isRetestDue(turn) } as Parameters<typeof toTurnView>[0];
     return toTurnView(row, latest as unknown as Parameters<typeof toTurnView>[1], new Set());
@@ -192,6 +195,3 @@ function assess({ turns, momentAt, fate }: RunSimulation, tries: readonly NewAtt
   });
   return { turns: readied, outcome: assessment.outcome };
 }
-
-/** The one defect of the demo that is fixed and waits for its retests. */
-const RETEST_DUE_DEFECT = 'register';
