@@ -1,4 +1,4 @@
-/** npm run bench: set-up, then the figures. */
+/** npm run bench: set-up, then the figures; all, or those that are named. */
 import path from 'node:path';
 import { installDependencies } from './setup/dependencies.mjs';
 import { ROOT } from './setup/paths.mjs';
@@ -14,7 +14,7 @@ await runMain(async () => {
   const database = await openDatabase('kindred_baton');
   try {
     prepareStore(database.url);
-    run(process.execPath, ['--import', 'tsx', path.join(ROOT, 'scripts/bench.ts')], {
+    run(process.execPath, ['--import', 'tsx', path.join(ROOT, 'scripts/bench.ts'), ...process.argv.slice(2)], {
       cwd: ROOT,
       env: { DATABASE_URL: database.url },
       why: 'The bench',

@@ -1,6 +1,6 @@
 /**
  * npm run bench: speed and size as ratios to a plain reference in the same run, since machines differ and are noisy.
- * Prints each figure beside its bound and says which is missed. Needs DATABASE_URL of a store with the demo (bench.mjs gives it).
+ * Prints each figure beside its bound and says which is missed; with words, only those. Needs DATABASE_URL of a store with the demo (bench.mjs gives it).
  */
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
@@ -13,6 +13,7 @@ import { createRandom } from '@kindred-baton/core/values/fresh';
 import { getActor } from '@kindred-baton/store/actor';
 import { createStore } from '@kindred-baton/store/database';
 import { ask } from '@kindred-baton/store/operation';
+import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
 import { getViewer } from '@kindred-baton/store/programmes/get-viewer';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
@@ -127,8 +128,8 @@ async function benchProgress(): Promise<Figure[]> {
     const start = performance.now();
     await Promise.all([
       ask(store, actor, getViewer, undefined),
-      ask(store, actor, getStrip, undefined),
-      ask(store, actor, getProgress, { rows: 'process', columns: 'team' }),
+      ask(store, actor, getStrip, {}),
+      ask(store, actor, getProgress, progressQuerySchema.parse({})),
     ]);
     pages.push(performance.now() - start);
     timings.length = 0;
@@ -138,10 +139,7 @@ async function benchProgress(): Promise<Figure[]> {
       timings.push(performance.now() - began);
       return answer;
     }) as typeof store.pool.query;
-    for (const each of [
-      () => ask(store, actor, getStrip, undefined),
-      () => ask(store, actor, getProgress, { rows: 'process', columns: 'team' }),
-    ])
+    for (const each of [() => ask(store, actor, getStrip, {}), () => ask(store, actor, getProgress, progressQuerySchema.parse({}))])
       await each();
     store.pool.query = query as typeof store.pool.query;
     slowest.push(Math.max(...timings));
@@ -204,17 +202,27 @@ async function benchStore(): Promise<Figure[]> {
   return figures;
 }
 
-const figures = [
-  ...benchTally(),
-  ...benchWiring(),
-  ...(await benchProgress()),
-  ...benchScripts(),
-  ...benchScenarios(),
-  ...(await benchStore()),
-  ...(await benchRound(process.env['DATABASE_URL'] ?? '')),
-  ...(await benchRunner(process.env['DATABASE_URL'] ?? '')),
-  ...(await benchQueue(process.env['DATABASE_URL'] ?? '')),
-];
+const DATABASE_URL = process.env['DATABASE_URL'] ?? '';
+
+/** By the word that asks for it alone: npm run bench -- runner. */
+const GROUPS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
+  tally: benchTally,
+  wiring: benchWiring,
+  progress: benchProgress,
+  scripts: benchScripts,
+  scenarios: benchScenarios,
+  library: benchStore,
+  round: () => benchRound(DATABASE_URL),
+  runner: () => benchRunner(DATABASE_URL),
+  queue: () => benchQueue(DATABASE_URL),
+};
+
+const asked = process.argv.slice(2);
+const unknown = asked.filter((name) => !(name in GROUPS));
+if (unknown.length > 0)
+  throw new Error(`There is no figure “${unknown[0]}”. Ask for ${Object.keys(GROUPS).join(', ')}, or for all with none.`);
+const figures: Figure[] = [];
+for (const [name, bench] of Object.entries(GROUPS)) if (asked.length === 0 || asked.includes(name)) figures.push(...(await bench()));
 for (const { name, value, bound, unit, note } of figures) {
   const shown = value < 0.01 ? value.toExponential(2) : value.toFixed(2);
   process.stdout.write(
