@@ -40,9 +40,15 @@ export function addWorkingDays(day: string, count: number, calendar: WorkingCale
   return at;
 }
 
+/** Making one takes a hundred times as long as using it. */
+const dayFormats = new Map<string, Intl.DateTimeFormat>();
+
 /** The calendar day of a moment in a time zone (IANA name). */
 export function toDay(momentMs: number, timeZone: string): string {
-  return new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(momentMs);
+  let format = dayFormats.get(timeZone);
+  if (!format)
+    dayFormats.set(timeZone, (format = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })));
+  return format.format(momentMs);
 }
 
 /** The same as it stands on a document: 25 November 2026. The day is the programme's, not that of the machine that prints it. */

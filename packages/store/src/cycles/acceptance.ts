@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, count, eq, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { Acceptance, AcceptedNode, SignOff } from '@kindred-baton/contracts/cycles/acceptance';
 import { isOver } from '@kindred-baton/core/defects/defect';
@@ -12,7 +12,7 @@ import type { Counts } from '@kindred-baton/core/progress/tally';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Actor } from '../actor.ts';
 import type { Tree, TreeNode } from '../map/load-tree.ts';
-import { getPath, listSubtree, loadTree } from '../map/load-tree.ts';
+import { getPath, loadTree } from '../map/load-tree.ts';
 import type { Context, Operation, Query, ReadContext } from '../operation.ts';
 import { listRequirements } from '../requirements/list-requirements.ts';
 import { isTurnInScope } from '../runs/in-scope.ts';
@@ -32,7 +32,8 @@ export const getAcceptance: Query<string, Acceptance> = {
 
 interface Figures {
   readonly tree: Tree;
-  readonly turns: readonly { readonly nodeId: NodeId; readonly status: TurnStatus }[];
+  /** How many turns of a status there are at a node. */
+  readonly turns: readonly { readonly nodeId: NodeId; readonly status: TurnStatus; readonly turns: number }[];
   /** A defect stands there for each node of its turns, and for the one at which it was seen at no turn. */
   readonly defects: readonly (typeof defects.$inferSelect)[];
   readonly requirements: Awaited<ReturnType<typeof listRequirements.read>>['requirements'];
@@ -47,9 +48,10 @@ async function loadFigures(context: Reading, cycle: CycleRow): Promise<Figures> 
   const [tree, turnRows, defectRows, { requirements }, decisions, peopleRows] = await Promise.all([
     loadTree(context),
     db
-      .select({ nodeId: turns.nodeId, status: turns.status })
+      .select({ nodeId: turns.nodeId, status: turns.status, turns: count() })
       .from(turns)
-      .where(and(eq(turns.cycleId, cycle.id), isTurnInScope)),
+      .where(and(eq(turns.cycleId, cycle.id), isTurnInScope))
+      .groupBy(turns.nodeId, turns.status),
     db
       .selectDistinctOn([defects.id, turns.nodeId], {
         defect: defects,
@@ -76,52 +78,94 @@ async function loadFigures(context: Reading, cycle: CycleRow): Promise<Figures> 
 async function loadAcceptance(context: Reading, cycle: CycleRow): Promise<Acceptance> {
   const figures = await loadFigures(context, cycle);
   const { tree } = figures;
-  const touched = new Set(figures.turns.flatMap(({ nodeId }) => getPath(tree, nodeId).map(({ node }) => node.id)));
-  const decided = new Set(figures.decisions.map(({ signOff }) => signOff.nodeId));
+  const branches = measureBranches(figures);
+  const decisionOf = new Map(figures.decisions.map((decision) => [decision.signOff.nodeId, decision]));
   const own = tree.nodes.filter(
-    ({ node, depth }) => touched.has(node.id) && (depth === 0 || node.ownerId !== null || node.isCritical || decided.has(node.id)),
+    ({ node, depth, order }) =>
+      branches.isTouched(order) && (depth === 0 || node.ownerId !== null || node.isCritical || decisionOf.has(node.id)),
   );
-  const all = measure(figures, null);
+  const all = branches.measure(null);
   return {
     ...{ state: cycle.state, counts: all.counts, criteria: toCriteria(checkExit(cycle.rules.exit, all)) },
-    nodes: own.map((entry) => toAcceptedNode(context.actor, cycle, figures, entry)),
+    nodes: own.map((entry) => toAcceptedNode(context.actor, cycle, { figures, own: branches.measure(entry), decisionOf }, entry)),
   };
 }
 
-/** Figures of a branch of the map; null: of all of it. */
-function measure({ tree, ...figures }: Figures, code: string | null): ExitFigures {
-  const ids = code === null ? null : new Set(listSubtree(tree, code));
-  const isIn = (id: NodeId | null) => ids === null || (id !== null && ids.has(id));
-  const counts = { ...NO_COUNTS } as Record<TurnStatus, number>;
-  for (const turn of figures.turns) if (isIn(turn.nodeId)) counts[turn.status] += 1;
+type BranchFigures = Omit<ExitFigures, 'requirements' | 'defects'> & Pick<Figures, 'requirements' | 'defects'>;
+
+interface Branch {
+  readonly counts: Record<TurnStatus, number>;
+  readonly defects: Map<string, Figures['defects'][number]>;
+  readonly requirements: Set<Figures['requirements'][number]>;
+  readonly critical: TreeNode[];
+}
+
+/**
+ * The figures of every branch of the map at once: each turn, defect, requirement and critical node is noted with all that it lies in. Cost O((turn
+ * groups + defects + links of requirements + critical nodes) × depth).
+ */
+function measureBranches({ tree, ...figures }: Figures) {
+  const createBranch = (): Branch => ({ counts: { ...NO_COUNTS }, defects: new Map(), requirements: new Set(), critical: [] });
+  const branches = tree.nodes.map(createBranch);
+  const whole = createBranch();
+  const note = (entry: TreeNode | undefined, write: (branch: Branch, isIt: boolean) => void) => {
+    for (let at = entry; at; at = tree.nodes[at.parent]) write(branches[at.order]!, at === entry);
+  };
+  for (const { nodeId, status, turns: own } of figures.turns) {
+    whole.counts[status] += own;
+    note(tree.byId.get(nodeId), ({ counts }) => (counts[status] += own));
+  }
+  for (const defect of figures.defects) {
+    whole.defects.set(defect.id, defect);
+    note(defect.nodeId ? tree.byId.get(defect.nodeId) : undefined, ({ defects: found }) => found.set(defect.id, defect));
+  }
+  for (const requirement of figures.requirements) {
+    whole.requirements.add(requirement);
+    for (const { code } of requirement.nodes) note(tree.byCode.get(code), ({ requirements }) => requirements.add(requirement));
+  }
+  const isTouched = (order: number) => sumCounts(branches[order]!.counts) > 0;
+  for (const entry of tree.nodes) {
+    if (!entry.node.isCritical || !isTouched(entry.order)) continue;
+    whole.critical.push(entry);
+    note(entry, ({ critical }, isIt) => void (isIt || critical.push(entry)));
+  }
   const accepted = new Set(figures.decisions.filter(({ signOff }) => signOff.decision !== 'refused').map(({ signOff }) => signOff.nodeId));
-  const codes = new Set((ids === null ? tree.nodes : tree.nodes.filter(({ node }) => ids.has(node.id))).map(({ node }) => node.code));
-  const touched = new Set(figures.turns.flatMap(({ nodeId }) => getPath(tree, nodeId).map(({ node }) => node.id)));
-  return {
-    counts,
-    defects: [...new Map(figures.defects.filter(({ nodeId }) => isIn(nodeId)).map((defect) => [defect.id, defect])).values()],
-    requirements: figures.requirements.filter((requirement) => ids === null || requirement.nodes.some((node) => codes.has(node.code))),
-    criticalNodes: tree.nodes
-      .filter(({ node }) => node.isCritical && touched.has(node.id) && codes.has(node.code) && node.code !== code)
-      .map((entry) => ({ code: entry.node.code, isSignedOff: getPath(tree, entry.node.id).some(({ node }) => accepted.has(node.id)) })),
+  const isSignedOff = ({ node }: TreeNode) => getPath(tree, node.id).some((over) => accepted.has(over.node.id));
+  /** Of a branch; null: of the whole map. */
+  const measure = (entry: TreeNode | null): BranchFigures => {
+    const { counts, defects: found, requirements, critical } = entry ? branches[entry.order]! : whole;
+    return {
+      ...{ counts, defects: [...found.values()], requirements: [...requirements] },
+      criticalNodes: critical.map((one) => ({ code: one.node.code, isSignedOff: isSignedOff(one) })),
+    };
   };
+  return { isTouched, measure };
 }
 
-function toAcceptedNode(actor: Actor, cycle: CycleRow, figures: Figures, { node, depth, parent }: TreeNode): AcceptedNode {
-  const own = measure(figures, node.code);
-  const open = own.defects.filter(({ status }) => !isOver(status)).map(({ code }) => code);
-  const decision = figures.decisions.find(({ signOff }) => signOff.nodeId === node.id);
-  const titleOf = new Map(figures.defects.map(({ code, title, severity }) => [code, { title, severity }]));
+interface Accepting {
+  readonly figures: Figures;
+  readonly own: BranchFigures;
+  readonly decisionOf: ReadonlyMap<NodeId, Figures['decisions'][number]>;
+}
+
+function toAcceptedNode(
+  actor: Actor,
+  cycle: CycleRow,
+  { figures, own, decisionOf }: Accepting,
+  { node, depth, parent }: TreeNode,
+): AcceptedNode {
+  const decision = decisionOf.get(node.id);
   return {
     ...{ code: node.code, name: node.name, depth, isCritical: node.isCritical, counts: own.counts },
     owner: node.ownerId ? (figures.names.get(node.ownerId) ?? null) : null,
     isOwnDecision: decision !== undefined || (node.ownerId !== null && figures.tree.nodes[parent]?.node.ownerId !== node.ownerId),
     canSign: (cycle.state === 'open' || cycle.state === 'closing') && maySign(actor, figures.tree, node.id),
     criteria: toCriteria(checkExit(cycle.rules.exit, own)),
-    openDefects: open.map((code) => ({ code, title: titleOf.get(code)?.title ?? '', severity: titleOf.get(code)?.severity ?? 'hinders' })),
-    requirements: figures.requirements
-      .filter(({ code }) => own.requirements.some((requirement) => requirement.code === code))
-      .map(({ code, title, state, tests }) => ({ ...{ code, title, state }, proof: gatherProof(tests.map(({ standing }) => standing)) })),
+    openDefects: own.defects.filter(({ status }) => !isOver(status)).map(({ code, title, severity }) => ({ code, title, severity })),
+    requirements: own.requirements.map(({ code, title, state, tests }) => ({
+      ...{ code, title, state },
+      proof: gatherProof(tests.map(({ standing }) => standing)),
+    })),
     signOff: decision
       ? {
           ...{
@@ -164,7 +208,7 @@ export const signOffNode: Operation<{ code: string; signOff: SignOff }, { done: 
         `${entry.node.name} is decided on by its owner${owner ? `, ${figures.names.get(owner)}` : '; it has none yet'}.`,
       );
     }
-    const own = measure(figures, signOff.node);
+    const own = measureBranches(figures).measure(entry);
     if (sumCounts(own.counts) === 0)
       throw new AppError('invalid', `No turn of ${code} touches ${entry.node.name}: there is nothing to decide on.`);
     if (differs(own.counts, signOff.seen))
