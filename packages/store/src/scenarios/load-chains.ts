@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { ScenarioId, TeamId, TestId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Chain, LegView } from '@kindred-baton/core/scenarios/chain';
@@ -12,7 +12,7 @@ import type { ReadContext } from '../operation.ts';
 import type { LegRow, ScenarioRecord, ScenarioRowRecord } from '../schema/scenarios.ts';
 import { isDrawn, legs, scenarioRows, scenarios } from '../schema/scenarios.ts';
 import type { TestRow, TestVersionRow } from '../schema/tests.ts';
-import { testVersions, tests } from '../schema/tests.ts';
+import { testColumns, testVersions, tests } from '../schema/tests.ts';
 
 export interface LoadedLeg {
   readonly row: LegRow;
@@ -53,7 +53,7 @@ export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids
       .where(inArray(scenarioRows.scenarioId, wanted))
       .orderBy(asc(scenarioRows.position), asc(scenarioRows.name)),
     db
-      .select({ leg: legs, test: tests, named: testVersions })
+      .select({ leg: legs, test: testColumns, named: testVersions })
       .from(legs)
       .leftJoin(tests, eq(tests.id, legs.testId))
       .leftJoin(testVersions, and(eq(testVersions.testId, legs.testId), eq(testVersions.number, legs.version)))
@@ -82,11 +82,13 @@ export async function loadChains(context: Pick<ReadContext, 'db' | 'actor'>, ids
 /** For each test its newest agreed version, or its draft while none is agreed. */
 async function loadNewest({ db }: Pick<ReadContext, 'db'>, testIds: readonly TestId[]): Promise<Map<TestId, TestVersionRow>> {
   if (testIds.length === 0) return new Map();
-  const rows = await db
-    .selectDistinctOn([testVersions.testId])
+  // Which they are is sorted without their steps, and the tests are one parameter, however many.
+  const newest = db
+    .selectDistinctOn([testVersions.testId], { id: testVersions.id })
     .from(testVersions)
-    .where(inArray(testVersions.testId, [...new Set(testIds)]))
+    .where(sql`${testVersions.testId} = any(${sql.param([...new Set(testIds)])}::uuid[])`)
     .orderBy(testVersions.testId, desc(eq(testVersions.state, 'agreed')), desc(testVersions.number));
+  const rows = await db.select().from(testVersions).where(inArray(testVersions.id, newest));
   return new Map(rows.map((row) => [row.testId, row]));
 }
 

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { getTableColumns, sql } from 'drizzle-orm';
 import {
   check,
   customType,
@@ -116,5 +116,9 @@ export const waivers = pgTable(
   (table) => [primaryKey({ columns: [table.testId, table.rule, table.about] }), check('waivers_note', sql`${table.note} <> ''`)],
 );
 
-export type TestRow = typeof tests.$inferSelect;
+/** A test without what it is searched by, which is longer than all the rest. */
+const { words: _words, search: _search, ...testFields } = getTableColumns(tests);
+export const testColumns = testFields;
+
+export type TestRow = Omit<typeof tests.$inferSelect, 'words' | 'search'>;
 export type TestVersionRow = typeof testVersions.$inferSelect;

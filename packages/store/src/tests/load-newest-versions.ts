@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import type { ReadContext } from '../operation.ts';
-import { testVersions, tests } from '../schema/tests.ts';
+import { testColumns, testVersions, tests } from '../schema/tests.ts';
 
 /** Every test of the programme with its newest version, by code; retired versions only where they are asked for. One query. */
 export function loadNewestVersions({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, { withRetired = false } = {}) {
@@ -10,7 +10,7 @@ export function loadNewestVersions({ db, actor }: Pick<ReadContext, 'db' | 'acto
     .where(withRetired ? undefined : ne(testVersions.state, 'retired'))
     .orderBy(testVersions.testId, desc(testVersions.number));
   return db
-    .select({ test: tests, version: testVersions })
+    .select({ test: testColumns, version: testVersions })
     .from(tests)
     .innerJoin(testVersions, eq(testVersions.testId, tests.id))
     .where(and(eq(tests.programmeId, actor.programmeId), inArray(testVersions.id, newest)))
