@@ -30,6 +30,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   sendPasswordLink: ['POST', '/set-up/people/:id/password-link', ['programme']],
   revokeInvitation: ['DELETE', '/set-up/invitations/:id', ['programme']],
   getStrip: ['GET', '/strip', ['map', 'cycles', 'turns']],
+  getOutline: ['GET', '/map/outline', ['map']],
   getMap: ['GET', '/map', ['map', 'tests', 'scenarios', 'turns']],
   editMap: ['PATCH', '/map', ['map']],
   getNode: ['GET', '/map/nodes/:code', ['map', 'tests', 'scenarios', 'turns']],

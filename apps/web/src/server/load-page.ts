@@ -1,5 +1,7 @@
 import { AppError, ERROR_STATUS } from '@kindred-baton/contracts/errors';
-import type { StripView, Viewer } from '@kindred-baton/contracts/programmes/programme';
+import type { StripQuery, StripView } from '@kindred-baton/contracts/map/strip';
+import { stripQuerySchema } from '@kindred-baton/contracts/map/strip';
+import type { Viewer } from '@kindred-baton/contracts/programmes/programme';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
 import { ask } from '@kindred-baton/store/operation';
@@ -32,7 +34,7 @@ export async function loadPage<Content>(astro: AstroGlobal, { hasStrip = true, l
     const actor = await findActor(astro.locals.personId, astro.params['programme'] ?? '');
     const asker: Asker = (query, input) => ask(store, actor, query, input);
     const about = asker(getViewer, undefined).then((found) => (viewer = found));
-    const [known, strip, content] = await Promise.all([about, hasStrip ? asker(getStrip, undefined) : null, load(asker)]);
+    const [known, strip, content] = await Promise.all([about, hasStrip ? asker(getStrip, readBranch(astro.url)) : null, load(asker)]);
     return { ok: true, viewer: known, strip, address: astro.url.pathname + astro.url.search, content };
   } catch (error) {
     // The middleware shows in its place that the database is away.
@@ -42,6 +44,12 @@ export async function loadPage<Content>(astro: AstroGlobal, { hasStrip = true, l
     if (status === 500) getLog().error({ error, requestId: astro.locals.requestId }, 'a page failed');
     return { ok: false, viewer, message: describe(error) };
   }
+}
+
+/** What is no code scopes to nothing; the view itself says so. */
+function readBranch(url: URL): StripQuery {
+  const read = stripQuerySchema.safeParse({ branch: url.searchParams.get('scope') ?? undefined });
+  return read.success ? read.data : {};
 }
 
 function describe(error: unknown): string {

@@ -48,7 +48,7 @@ interface BatonBarProps {
 export function BatonBar({ counts, className = '', isDecoration = false }: BatonBarProps) {
   const total = sumCounts(counts);
   const stretches = TURN_STATUSES.filter((status) => counts[status] > 0 && status !== 'waiting').map((status) => (
-    <span key={status} className={toFill(status)} style={{ width: `${(100 * counts[status]) / total}%` }} />
+    <span key={status} className={toFill(status)} style={{ width: `${((100 * counts[status]) / total).toFixed(2)}%` }} />
   ));
   const label = isDecoration
     ? { 'aria-hidden': true }

@@ -1,14 +1,18 @@
 import { z } from 'zod';
 import { doneSchema } from '../common.ts';
-import { stripSchema } from '../programmes/programme.ts';
 import { defineRoutes } from '../route.ts';
 import * as node from './node.ts';
+import { outlineSchema, stripQuerySchema, stripSchema } from './strip.ts';
 
 const topics = ['map', 'tests', 'scenarios', 'turns'] as const;
 const change = { right: 'edit map', topics: ['map'] } as const;
 
 export const mapRoutes = defineRoutes({
-  getStrip: { method: 'GET', path: '/strip', output: stripSchema, right: 'read', topics: ['map', 'cycles', 'turns'] },
+  getStrip: {
+    ...{ method: 'GET', path: '/strip', input: stripQuerySchema, output: stripSchema, right: 'read' },
+    topics: ['map', 'cycles', 'turns'],
+  },
+  getOutline: { method: 'GET', path: '/map/outline', output: outlineSchema, right: 'read', topics: ['map'] },
   getMap: { method: 'GET', path: '/map', output: node.mapViewSchema, right: 'read', topics },
   editMap: { method: 'PATCH', path: '/map', input: node.editMapSchema, output: node.mapEditedSchema, ...change },
   getNode: { method: 'GET', path: '/map/nodes/:code', output: node.nodeDetailSchema, right: 'read', topics },

@@ -5,7 +5,7 @@ import type { Right, Role } from '@kindred-baton/core/programmes/roles';
 import { ROLES } from '@kindred-baton/core/programmes/roles';
 import { NOTICES } from '@kindred-baton/core/programmes/notices';
 import type { Notice } from '@kindred-baton/core/programmes/notices';
-import { addressSchema, countsSchema, daySchema, idSchema, momentSchema, nameSchema, namedSchema, personSchema } from '../common.ts';
+import { addressSchema, daySchema, idSchema, momentSchema, nameSchema, namedSchema, personSchema } from '../common.ts';
 
 /** Who is looking, in which programme, and what the screens may offer. The server checks each request all the same. */
 export interface Viewer {
@@ -31,16 +31,6 @@ export const choicesSchema = z.object({
   people: z.array(personSchema),
 });
 export type Choices = z.infer<typeof choicesSchema>;
-
-/** The strip: the tree in map order, each node after its parent, with its outcomes in the current cycle. */
-export const stripSchema = z.object({
-  cycle: z.object({ id: idSchema<'cycle'>(), code: z.string(), name: z.string() }).nullable(),
-  nodes: z.array(
-    z.object({ code: z.string(), name: z.string(), parent: z.int(), depth: z.int(), counts: countsSchema, team: z.string().nullable() }),
-  ),
-});
-export type StripView = z.infer<typeof stripSchema>;
-export type StripNode = StripView['nodes'][number];
 
 const severityNamesSchema = z.partialRecord(z.enum(SEVERITIES), z.string().trim().max(60, 'A severity has at most 60 signs.'));
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { FACETS } from '@kindred-baton/core/progress/facet';
 import { codeSchema, countsSchema, idSchema, momentSchema } from '../common.ts';
 
@@ -7,7 +8,14 @@ export const progressQuerySchema = z.object({
   rows: z.enum(FACETS).default('process'),
   columns: z.enum(FACETS).default('team'),
   scope: codeSchema.optional(),
+  /** Where the page of rows and that of columns begin; the table comes in pages of ROWS_A_PAGE and COLUMNS_A_PAGE. */
+  fromRow: z.coerce.number().int().min(0).default(0),
+  fromColumn: z.coerce.number().int().min(0).default(0),
+  /** Only what holds the baton at this team; NONE: at none. */
+  holdsOf: z.string().max(200).optional(),
 });
+export const ROWS_A_PAGE = 40;
+export const COLUMNS_A_PAGE = 24;
 export type ProgressQuery = z.infer<typeof progressQuerySchema>;
 
 const holdSchema = z.object({
@@ -30,15 +38,32 @@ const holdSchema = z.object({
 });
 export type HoldView = z.infer<typeof holdSchema>;
 
+/** A page of rows or columns. */
+const axisSchema = z.object({
+  from: z.int(),
+  /** How many there are in all. */
+  size: z.int(),
+  entries: z.array(z.object({ key: z.string(), name: z.string(), group: z.string() })),
+});
+export type ProgressAxis = z.infer<typeof axisSchema>;
+
 export const progressSchema = z.object({
   cycle: z.object({ code: z.string(), name: z.string(), state: z.string(), startsOn: z.string(), endsOn: z.string() }).nullable(),
   cycles: z.array(z.object({ code: z.string(), name: z.string() })),
-  rows: z.array(z.object({ key: z.string(), name: z.string(), group: z.string() })),
-  columns: z.array(z.object({ key: z.string(), name: z.string() })),
-  /** Row by row, column by column. */
-  cells: z.array(z.array(countsSchema)),
+  rows: axisSchema,
+  columns: axisSchema,
+  /** The cells of this page that have turns, by the statuses that there are; places within the page. */
+  cells: z.array(z.object({ row: z.int(), column: z.int(), counts: z.partialRecord(z.enum(TURN_STATUSES), z.int()) })),
+  /** Of each column of this page, over all rows. */
+  columnTotals: z.array(countsSchema),
   total: countsSchema,
+  /** Those behind which most wait; at most so many are shown. */
   holds: z.array(holdSchema),
+  /** Holds with turns waiting behind them, and those with none. */
+  held: z.int(),
+  quiet: z.int(),
+  /** The holds that are not shown, by team. */
+  moreHolds: z.array(z.object({ key: z.string(), team: z.string(), holds: z.int(), waiting: z.int() })),
   /** Turns waiting behind any hold, each counted once. */
   waitingBehindHolds: z.int(),
 });

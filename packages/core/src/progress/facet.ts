@@ -5,7 +5,7 @@ interface FacetFacts {
 }
 
 /**
- * What the rows and columns of the progress table can be. Another facet is a row here, and its reader and filter in store/src/turns/facets.ts, which
+ * What the rows and columns of the progress table can be. Another facet is a row here, and its column, names and filter in store/src/turns/facets.ts, which
  * does not compile without them.
  */
 const FACET_FACTS = {

@@ -1,12 +1,14 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { toDay } from '@kindred-baton/core/time/calendar';
+import { unpackStrip } from '@kindred-baton/core/progress/strip';
 import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
 import { FACETS } from '@kindred-baton/core/progress/facet';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { getStrip } from '../map/get-strip.ts';
+import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
 import { getProgress } from '../progress/get-progress.ts';
 import { listTurns } from '../turns/list-turns.ts';
 import { getAcceptance } from './acceptance.ts';
@@ -40,12 +42,14 @@ describe('what is in scope', () => {
     const [cycle, list, strip, progress, acceptance] = await Promise.all([
       db.ask(lead, getCycle, CODE),
       db.ask(lead, listCycles, undefined),
-      db.ask(lead, getStrip, undefined),
-      db.ask(lead, getProgress, { cycle: CODE, rows: facet, columns: FACETS[1] ?? facet } as never),
+      db.ask(lead, getStrip, {}),
+      db.ask(lead, getProgress, progressQuerySchema.parse({ cycle: CODE, rows: facet, columns: FACETS[1] ?? facet })),
       db.ask(lead, getAcceptance, CODE),
     ]);
     const inList = list.cycles.find(({ code }) => code === CODE);
-    const roots = strip.nodes.filter(({ depth }) => depth === 0).map(({ counts }) => counts);
+    const roots = unpackStrip(strip.nodes)
+      .filter(({ depth }) => depth === 0)
+      .map(({ counts }) => counts);
     const add = (a: typeof NO_COUNTS, b: typeof NO_COUNTS) =>
       Object.fromEntries(Object.keys(NO_COUNTS).map((key) => [key, a[key as never] + b[key as never]])) as typeof NO_COUNTS;
     return {

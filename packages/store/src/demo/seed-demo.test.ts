@@ -9,6 +9,10 @@ import { findAnything } from '../find/find-anything.ts';
 import { getMap } from '../map/get-map.ts';
 import { getNode } from '../map/get-node.ts';
 import { getGuide } from '../turns/get-guide.ts';
+import { checkRuns } from '../runs/check-runs.ts';
+import { createBigContents } from './big/big-contents.ts';
+import type { BigSize } from './big/big-size.ts';
+import { BIG } from './big/big-size.ts';
 import { getConnectionCents } from './charges.ts';
 import { seedDemo } from './seed-demo.ts';
 
@@ -18,22 +22,45 @@ describe('the demo programme', () => {
     for (const db of open) await db.drop();
   });
 
-  const lay = async (now: string) => {
+  const lay = async (now: string, size?: BigSize) => {
     const db = await createTestStore('empty');
     open.push(db);
     const store = createStore({ url: db.url, now: () => new Date(now) });
-    const isLaid = await seedDemo(store, 'no hash');
-    const again = await seedDemo(store, 'no hash');
+    const isLaid = await seedDemo(store, 'no hash', size);
+    const again = await seedDemo(store, 'no hash', size);
     const digest = await store.db.execute<{ digest: string }>(sql`
       select md5((select string_agg(id::text || status, ',' order by id) from turns) || (select string_agg(id::text || kept::text, ',' order by id) from attempts)) as digest`);
+    const contradictions = await checkRuns(store.db);
     await store.pool.end();
-    return { isLaid, again, digest: digest.rows[0]?.digest };
+    return { isLaid, again, digest: digest.rows[0]?.digest, contradictions };
   };
 
   it('comes out the same each time, and is laid only once', async () => {
     const first = await lay('2026-11-25T11:00:00Z');
-    expect(first).toMatchObject({ isLaid: true, again: false });
+    expect(first).toMatchObject({ isLaid: true, again: false, contradictions: [] });
     expect(await lay('2026-11-25T11:00:00Z')).toEqual(first);
+  });
+
+  it('at another size comes out the same each time too, and contradicts itself nowhere', async () => {
+    const size = {
+      ...{ tests: 350, scenarios: 101, testers: 24, requirements: 65 },
+      ...{ runs: { closed: 12, open: 150, planned: 10 }, closedDefects: 5 },
+    };
+    const first = await lay('2026-11-25T11:00:00Z', size);
+    expect(first).toMatchObject({ isLaid: true, again: false, contradictions: [] });
+    expect(await lay('2026-11-25T11:00:00Z', size)).toEqual(first);
+  });
+
+  it('as a big trust has as much as it says, each with a code of its own', () => {
+    const { nodes, tests, scenarios, people, teams, requirements } = createBigContents(BIG);
+    expect([nodes.length, tests.length, scenarios.length, people.length, teams.length, requirements.length]).toEqual([
+      ...[5_064, BIG.tests, BIG.scenarios, 200, 12, BIG.requirements],
+    ]);
+    for (const coded of [nodes, tests, scenarios]) expect(new Set(coded.map(({ code }) => code)).size).toBe(coded.length);
+    const known = new Set(tests.map(({ code }) => code));
+    const used = scenarios.flatMap(({ legs }) => legs.match(/[A-Z]{3}-\d\d-\d{3}/g) ?? []);
+    expect(used.filter((code) => !known.has(code))).toEqual([]);
+    expect(Math.max(...scenarios.map(({ legs }) => legs.split(' ').length))).toBe(60);
   });
 
   it('is laid around today on a Sunday and at midnight too', async () => {

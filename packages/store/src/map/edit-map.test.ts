@@ -1,3 +1,4 @@
+import { unpackStrip } from '@kindred-baton/core/progress/strip';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
@@ -7,6 +8,7 @@ import { getHangs } from './get-hangs.ts';
 import { getMapChanges } from './get-map-changes.ts';
 import { getMap } from './get-map.ts';
 import { getNode } from './get-node.ts';
+import { getOutline } from './get-outline.ts';
 import { getStrip } from './get-strip.ts';
 
 describe('the map', () => {
@@ -134,9 +136,18 @@ describe('the map', () => {
     expect(new Set(node.requirements.map(({ state }) => state)).size).toBeGreaterThan(1);
   });
 
-  it('has a strip in the same order, each parent before its children', async () => {
-    const [{ nodes }, { nodes: mapped }] = await Promise.all([db.ask(lead, getStrip, undefined), db.ask(lead, getMap, undefined)]);
-    expect(nodes.map(({ code }) => code)).toEqual(mapped.map(({ code }) => code));
-    expect(nodes.every(({ parent }, place) => parent < place)).toBe(true);
+  it('has a strip in the same order, each parent before its children, and an outline of all', async () => {
+    const [strip, outline, { nodes: mapped }] = await Promise.all([
+      db.ask(lead, getStrip, {}),
+      db.ask(lead, getOutline, undefined),
+      db.ask(lead, getMap, undefined),
+    ]);
+    const nodes = unpackStrip(strip.nodes);
+    expect(nodes.map(({ code }) => code)).toEqual(mapped.filter(({ depth }) => depth < 3).map(({ code }) => code));
+    expect(outline.codes).toEqual(mapped.map(({ code }) => code));
+    expect([nodes.every(({ parent }, place) => parent < place), outline.parents.every((parent, place) => parent < place)]).toEqual([
+      true,
+      true,
+    ]);
   });
 });

@@ -3,7 +3,6 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { NodeDetail } from '@kindred-baton/contracts/map/node';
 import { gatherProof, getRequirementState } from '@kindred-baton/core/requirements/requirement';
 import type { NodeId, TestId } from '@kindred-baton/core/ids';
-import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Query, ReadContext } from '../operation.ts';
 import { people } from '../schema/people.ts';
@@ -14,7 +13,7 @@ import { tests } from '../schema/tests.ts';
 import { listStandings } from './list-standings.ts';
 import { nodes } from '../schema/map.ts';
 import { listNodeChanges } from './get-map-changes.ts';
-import { getStrip } from './get-strip.ts';
+import { countBranch } from './get-strip.ts';
 import { getPath, listSubtree, loadTree } from './load-tree.ts';
 
 /** One node with its tests, scenarios and requirements, those of the nodes below it included. */
@@ -25,13 +24,13 @@ export const getNode: Query<string, Omit<NodeDetail, 'descriptionHtml'>> = {
     const entry = tree.byCode.get(code);
     if (!entry) throw new AppError('not found', `There is no node ${code} on the map.`);
     const below = listSubtree(tree, code);
-    const [head, testRows, scenarioRows, requirementRows, changes, strip] = await Promise.all([
+    const [head, testRows, scenarioRows, requirementRows, changes, outcomes] = await Promise.all([
       loadHead(context, entry.node.id),
       listTestsAt(context, below),
       listScenariosThrough(context, below),
       listRequirementsAt(context, below),
       listNodeChanges(context, { nodeId: entry.node.id }),
-      getStrip.read(context, undefined),
+      countBranch(context, tree, entry),
     ]);
     const standings = await listStandings(context, {
       testIds: [...testRows.map((row) => row.id), ...requirementRows.flatMap((row) => row.testIds)],
@@ -46,7 +45,7 @@ export const getNode: Query<string, Omit<NodeDetail, 'descriptionHtml'>> = {
       isCritical: entry.node.isCritical,
       isRetired: entry.node.retiredAt !== null,
       ...head,
-      outcomes: strip.nodes.find((node) => node.code === code)?.counts ?? NO_COUNTS,
+      outcomes,
       history: changes,
       level: head.levels[getPath(tree, entry.node.id).length - 1] ?? 'node',
       tests: testRows.map((row) => ({ ...row, standing: standingOf(row.id) })),

@@ -1,6 +1,6 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, lt, or } from 'drizzle-orm';
 import { addWorkingDays, toDay } from '@kindred-baton/core/time/calendar';
-import { isHolding } from '@kindred-baton/core/defects/defect';
+import { DEFECT_STATUSES, isHolding } from '@kindred-baton/core/defects/defect';
 import type { CycleId, DefectId, NodeId, TurnId } from '@kindred-baton/core/ids';
 import type { Hold, HoldTurn } from '@kindred-baton/core/progress/find-holds';
 import { findHolds } from '@kindred-baton/core/progress/find-holds';
@@ -24,24 +24,27 @@ function getIdleSince(readyAt: Date | null, dueOn: string | null): number | null
   return readyAt === null ? null : Math.max(readyAt.getTime(), dueOn === null ? 0 : Date.parse(`${dueOn}T00:00:00Z`));
 }
 
-export interface CycleTurn extends HoldTurn {
+export interface HeldTurn extends HoldTurn {
   readonly id: TurnId;
   readonly title: string;
   readonly nodeId: NodeId;
-  readonly teamId: string;
-  readonly scenarioId: string;
-  readonly testId: string | null;
-  readonly priority: string;
 }
 
-export interface CycleTurns {
-  readonly turns: readonly CycleTurn[];
+export interface HeldRuns {
+  /** The turns of the runs in which the baton is held, by id. */
+  readonly turns: ReadonlyMap<string, HeldTurn>;
   readonly holds: readonly Hold[];
-  readonly defects: ReadonlyMap<DefectId, DefectRow>;
+  readonly defects: ReadonlyMap<DefectId, Pick<DefectRow, 'id' | 'code' | 'title'>>;
 }
 
-/** Every turn in the scope of a cycle, and where the baton is held among them. Two queries. */
-export async function loadHolds({ db, now, actor }: ReadContext, cycleId: CycleId): Promise<CycleTurns> {
+/** Where the baton is held in a cycle. Only the runs in which it is are loaded, since a hold lies within its runs. Two queries. */
+export async function loadHolds({ db, now, actor }: ReadContext, cycleId: CycleId): Promise<HeldRuns> {
+  const idleBeforeMs = getIdleMoment(now, actor.timeZone);
+  const mayBeIdle = and(eq(turns.status, 'ready'), isNotNull(turns.assigneeId), lt(turns.readyAt, new Date(idleBeforeMs)));
+  const held = db
+    .select({ runId: turns.runId })
+    .from(turns)
+    .where(and(eq(turns.cycleId, cycleId), or(inArray(turns.status, ['failed', 'blocked']), mayBeIdle)));
   const [turnRows, defectRows] = await Promise.all([
     db
       .select({
@@ -53,37 +56,33 @@ export async function loadHolds({ db, now, actor }: ReadContext, cycleId: CycleI
         status: turns.status,
         minutes: turns.minutes,
         nodeId: turns.nodeId,
-        teamId: turns.teamId,
-        testId: turns.testId,
+        team: turns.teamId,
         assignee: turns.assigneeId,
         readyAt: turns.readyAt,
         dueOn: turns.dueOn,
         doneAt: turns.doneAt,
-        scenarioId: runs.scenarioId,
-        priority: runs.priority,
       })
       .from(turns)
       .innerJoin(runs, eq(runs.id, turns.runId))
-      .where(and(eq(turns.cycleId, cycleId), isRunInScope))
+      .where(and(eq(turns.cycleId, cycleId), isRunInScope, inArray(turns.runId, held)))
       .orderBy(asc(runs.number), asc(turns.index)),
     db
-      .select({ turnId: defectTurns.turnId, defect: defects })
+      .select({ turnId: defectTurns.turnId, id: defects.id, code: defects.code, title: defects.title })
       .from(defects)
       .innerJoin(defectTurns, eq(defectTurns.defectId, defects.id))
-      .where(eq(defects.cycleId, cycleId)),
+      .where(and(eq(defects.cycleId, cycleId), inArray(defects.status, DEFECT_STATUSES.filter(isHolding)))),
   ]);
   const open = new Map<TurnId, DefectId[]>();
-  for (const { turnId, defect } of defectRows) if (isHolding(defect.status)) pushTo(open, turnId, defect.id);
-  const cycleTurns: CycleTurn[] = turnRows.map((row) => ({
+  for (const { turnId, id } of defectRows) pushTo(open, turnId, id);
+  const heldTurns: HeldTurn[] = turnRows.map((row) => ({
     ...row,
-    team: row.teamId ?? '',
-    teamId: row.teamId ?? '',
+    team: row.team ?? '',
     defects: open.get(row.id) ?? [],
     sinceMs: row.doneAt?.getTime() ?? getIdleSince(row.readyAt, row.dueOn),
   }));
   return {
-    turns: cycleTurns,
-    holds: findHolds(cycleTurns, { idleBeforeMs: getIdleMoment(now, actor.timeZone) }),
-    defects: new Map(defectRows.map(({ defect }) => [defect.id, defect])),
+    turns: new Map(heldTurns.map((turn) => [turn.id, turn])),
+    holds: findHolds(heldTurns, { idleBeforeMs }),
+    defects: new Map(defectRows.map((defect) => [defect.id, defect])),
   };
 }

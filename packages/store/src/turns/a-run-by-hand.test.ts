@@ -11,6 +11,7 @@ import { getCycleScope } from '../cycles/get-cycle-scope.ts';
 import { logDefect, moveDefect } from '../defects/change-defects.ts';
 import { getDefect } from '../defects/get-defects.ts';
 import { keepEvidence } from '../evidence/keep-evidence.ts';
+import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
 import { getProgress } from '../progress/get-progress.ts';
 import { getChoices } from '../programmes/get-viewer.ts';
 import { getActor } from '../actor.ts';
@@ -160,7 +161,7 @@ describe('a run by hand, through several teams', () => {
     expect(told.waiting.turns).toBe(2);
     const next = await testerOf(3);
     expect((await db.ask(next.actor, getGuide, next.turnId)).turn.heldBy).toBe(`${code} must be fixed first (Price the quote)`);
-    const progress = await db.ask(lead, getProgress, { cycle: 'T-1', rows: 'process', columns: 'team' });
+    const progress = await db.ask(lead, getProgress, progressQuerySchema.parse({ cycle: 'T-1' }));
     expect(progress.holds.map(({ kind, title, waiting }) => ({ kind, title, waiting }))).toEqual([
       { kind: 'defect', title: 'Wrong band', waiting: 2 },
     ]);

@@ -88,7 +88,7 @@ describe('a defect that was seen at no turn', () => {
     const { server, show, user } = openScreen(<LogDefectDialog isOpen onClose={() => undefined} />);
     const cycle = (code: string, state: string) => ({ code, name: `Cycle ${code}`, state });
     server.on('listCycles', () => ({ cycles: [cycle('A', 'closed'), cycle('B', 'open'), cycle('C', 'planning')] }) as never);
-    server.on('getStrip', () => ({ nodes: [{ code: 'NS', name: 'New supply', depth: 0, parent: -1 }] }) as never);
+    server.on('getOutline', () => ({ codes: ['NS'], names: ['New supply'], parents: [-1] }));
     server.on('logDefectApart', () => ({ code: 'TQ-300' }));
     show();
     await screen.findByRole('option', { name: 'Cycle B' });

@@ -1,4 +1,5 @@
-import type { StripView, Viewer } from '@kindred-baton/contracts/programmes/programme';
+import type { StripView } from '@kindred-baton/contracts/map/strip';
+import type { Viewer } from '@kindred-baton/contracts/programmes/programme';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useState } from 'react';

@@ -1,11 +1,15 @@
 import { useRead } from '../../client/use-read.ts';
-import type { StripView } from '@kindred-baton/contracts/programmes/programme';
+import type { StripView } from '@kindred-baton/contracts/map/strip';
+import type { StripNode } from '@kindred-baton/core/progress/strip';
+import { unpackStrip } from '@kindred-baton/core/progress/strip';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
+import { keepPreviousData } from '@tanstack/react-query';
 import ChevronDown from 'lucide-react/icons/chevron-down';
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { BatonBar, describeCounts } from '../../ui/baton-mark.tsx';
 import { countOf } from '../../ui/format.ts';
+import { showLabel } from '../../ui/show-label.ts';
 import { useAddress } from './address-context.tsx';
 import type { StripBlock } from './lay-out-strip.ts';
 import { layOutStrip } from './lay-out-strip.ts';
@@ -18,7 +22,8 @@ const FIRST_WIDTH_PX = 1_248;
 /** Where am I, how is it going, and what am I looking at: the map as a strip. Choosing a block scopes every view to it. */
 export function Strip({ initial }: { readonly initial: StripView }) {
   const address = useAddress();
-  const { data = initial } = useRead('getStrip', {}, { initialData: initial });
+  const scope = address.get('scope');
+  const { data, nodes } = useStrip(initial, scope);
   const [width, setWidth] = useState(FIRST_WIDTH_PX);
   const lit = useLit().codes;
   const [isFolded, setIsFolded] = useFolded();
@@ -28,10 +33,10 @@ export function Strip({ initial }: { readonly initial: StripView }) {
     if (tree.current) observer.observe(tree.current);
     return () => observer.disconnect();
   }, []);
-  const rows = useMemo(() => layOutStrip(data.nodes, width), [data.nodes, width]);
-  const scope = address.get('scope');
+  const path = useMemo(() => findPath(nodes, scope) ?? data.path, [nodes, scope, data.path]);
+  const rows = useMemo(() => layOutStrip(nodes, width, path), [nodes, width, path]);
   const [walked, setWalked] = useState<string | null>(null);
-  const active = findShown(data, rows, walked ?? scope) ?? rows[0]?.[0]?.key ?? null;
+  const active = findShown(nodes, rows, walked ?? scope) ?? rows[0]?.[0]?.key ?? null;
   const choose = (code: string | null) => address.set({ scope: code === scope ? null : code });
   // Blocks that were joined lead to what they lie in.
   const chooseBlock = (block: StripBlock | undefined) => {
@@ -43,8 +48,7 @@ export function Strip({ initial }: { readonly initial: StripView }) {
     chooseBlock(findBlock((event.target as HTMLElement).closest<HTMLElement>('[data-key]')?.dataset['key']));
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'Escape' && scope !== null)
-      return choose(data.nodes.find((node) => node.code === scope) ? parentOf(data, scope) : null);
+    if (event.key === 'Escape' && scope !== null) return choose(path.at(-2) ?? null);
     if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
       chooseBlock(findBlock(active));
@@ -55,7 +59,7 @@ export function Strip({ initial }: { readonly initial: StripView }) {
     event.preventDefault();
     setWalked(next);
   };
-  if (data.nodes.length === 0) return null;
+  if (nodes.length === 0) return null;
   const shown = isFolded ? rows.slice(0, 1) : rows;
   return (
     <div className="no-print relative hidden border-b border-line bg-sheet px-4 py-2.5 md:block">
@@ -67,14 +71,12 @@ export function Strip({ initial }: { readonly initial: StripView }) {
         aria-activedescendant={active === null ? undefined : toElementId(active)}
         onClick={onClick}
         onKeyDown={onKeyDown}
+        onMouseOver={showLabel}
+        onFocus={showLabel}
         className="group rounded-[4px]"
       >
         {shown.map((row, depth) => (
-          <div
-            key={depth}
-            role="presentation"
-            className={`relative ${depth === 0 ? 'h-[27px]' : depth === 1 ? 'mt-[2px] h-[25px]' : 'mt-[3px] h-[12px]'}`}
-          >
+          <div key={depth} role="presentation" className={`${BLOCKS} ${ROW_LOOKS[depth] ?? ''}`}>
             {row.map((block) => (
               <Block
                 key={block.key}
@@ -94,17 +96,47 @@ export function Strip({ initial }: { readonly initial: StripView }) {
 
 const toElementId = (key: string) => `strip-${key.replace(/[^A-Za-z0-9-]/g, '_')}`;
 
-function parentOf(view: StripView, code: string): string | null {
-  const node = view.nodes.find((candidate) => candidate.code === code);
-  return view.nodes[node?.parent ?? -1]?.code ?? null;
+/** Of an activity, what lies in it is asked for too; above it all is drawn anyway. */
+const UNFOLDS_FROM = 2;
+
+/** The strip as it is now, with the next level of the branch that is chosen. */
+function useStrip(initial: StripView, scope: string | null) {
+  const [first] = useState(() => ({ scope, nodes: unpackStrip(initial.nodes) }));
+  const toBranch = (code: string | null) => {
+    const node = first.nodes.find((one) => one.code === code);
+    const isDrawnWhole = node && (node.depth < UNFOLDS_FROM || (node.depth === UNFOLDS_FROM && node.leaves === 1));
+    return code === null || isDrawnWhole ? null : code;
+  };
+  const branch = toBranch(scope);
+  const { data = initial } = useRead(
+    'getStrip',
+    { input: branch === null ? {} : { branch } },
+    { ...(branch === toBranch(first.scope) ? { initialData: initial } : {}), placeholderData: keepPreviousData },
+  );
+  const nodes = useMemo(() => unpackStrip(data.nodes), [data.nodes]);
+  return { data, nodes };
+}
+
+/** From the top to a node that is drawn. */
+function findPath(nodes: readonly StripNode[], code: string | null): string[] | undefined {
+  const path: string[] = [];
+  for (let at = nodes.findIndex((node) => node.code === code); at >= 0; at = nodes[at]?.parent ?? -1) path.unshift(nodes[at]?.code ?? '');
+  return path.length > 0 ? path : undefined;
 }
 
 /** The block of a place; where it was joined with others, the block that it lies in. */
-function findShown(view: StripView, rows: readonly (readonly StripBlock[])[], key: string | null): string | null {
+function findShown(nodes: readonly StripNode[], rows: readonly (readonly StripBlock[])[], key: string | null): string | null {
   const keys = new Set(rows.flat().map((block) => block.key));
-  for (let at = key; at !== null; at = parentOf(view, at)) if (keys.has(at)) return at;
-  return null;
+  return findPath(nodes, key)?.findLast((code) => keys.has(code)) ?? (key !== null && keys.has(key) ? key : null);
 }
+
+/** What all blocks of a row have in common is said once. */
+const BLOCKS = 'relative [&>*]:absolute [&>*]:top-0 [&>*]:h-full [&>*]:cursor-pointer [&>*]:overflow-hidden [&>*]:rounded-[4px]';
+
+const toPercent = (share: number) => `${(share * 100).toFixed(3)}%`;
+
+/** The third row is too low for names; what is unfolded has them again. */
+const ROW_LOOKS = ['h-[27px]', 'mt-[2px] h-[25px]', 'mt-[3px] h-[12px]', 'mt-[3px] h-[25px]'];
 
 interface BlockProps {
   readonly block: StripBlock;
@@ -131,9 +163,8 @@ function Block({ block, isChosen, isActive, isLit }: BlockProps) {
       aria-selected={isChosen}
       aria-label={`${block.name} ${countOf(turns, 'turn')}: ${describeCounts(block.counts)}`}
       data-key={block.key}
-      title={`${block.name} · ${countOf(turns, 'turn')} · ${describeCounts(block.counts)}`}
-      className={`absolute top-0 h-full overflow-hidden rounded-[4px] ${(block.code ?? block.parent) ? 'cursor-pointer' : ''} ${isThin ? '' : 'bg-band'} ${ring}`}
-      style={{ left: `${block.left * 100}%`, width: `calc(${block.width * 100}% - 2px)` }}
+      className={`${isThin ? '' : 'bg-band'} ${ring}`}
+      style={{ left: toPercent(block.left), width: `calc(${toPercent(block.width)} - 2px)` }}
     >
       {!isThin && (
         <div className={`truncate px-2 leading-[21px] ${block.depth === 0 ? 'text-[13px] font-bold' : 'text-[13px]'}`}>

@@ -19,12 +19,19 @@ export function walkStrip(rows: readonly (readonly StripBlock[])[], from: string
     case 'ArrowUp':
       return findOver(rows[depth - 1], here)?.key ?? null;
     case 'ArrowDown':
-      return rows[depth + 1]?.find((block) => block.left >= here.left - 1e-9 && block.left < here.left + here.width)?.key ?? null;
+      return findUnder(rows[depth + 1], here)?.key ?? null;
     default:
       return null;
   }
 }
 
+/** What a block lies in, and what lies in it: by name; where blocks were joined, by where they stand. */
 function findOver(row: readonly StripBlock[] | undefined, here: StripBlock): StripBlock | undefined {
-  return row?.find((block) => block.left <= here.left + 1e-9 && here.left < block.left + block.width);
+  const named = row?.find(({ code }) => code !== null && code === here.parent);
+  return named ?? row?.find((block) => block.left <= here.left + 1e-9 && here.left < block.left + block.width);
+}
+
+function findUnder(row: readonly StripBlock[] | undefined, here: StripBlock): StripBlock | undefined {
+  const named = row?.find(({ parent }) => parent !== null && parent === here.code);
+  return named ?? row?.find((block) => block.left >= here.left - 1e-9 && block.left < here.left + here.width);
 }

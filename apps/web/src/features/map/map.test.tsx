@@ -180,10 +180,9 @@ describe('removing a branch', () => {
   const ask = async (hangs: Partial<Hangs>) => {
     const opened = open({ address: '/map?node=NS-2' });
     opened.server.on('getHangs', () => ({ ...FREE, ...hangs }));
-    opened.server.on(
-      'getStrip',
-      () => ({ nodes: START.nodes.map(({ code, name, depth }) => ({ code, name, depth, parent: -1 })) }) as never,
-    );
+    opened.server.on('getOutline', () => ({
+      ...{ codes: START.nodes.map(({ code }) => code), names: START.nodes.map(({ name }) => name), parents: START.nodes.map(() => -1) },
+    }));
     opened.tree.focus();
     await opened.user.keyboard('{Delete}');
     return { ...opened, dialog: within(await screen.findByRole('dialog')) };

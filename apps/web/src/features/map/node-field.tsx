@@ -1,7 +1,7 @@
-import { useRead } from '../../client/use-read.ts';
-import type { StripView } from '@kindred-baton/contracts/programmes/programme';
 import { SelectField } from '../../ui/field.tsx';
 import { useAddress } from '../frame/address-context.tsx';
+import type { OutlineEntry } from '../frame/use-outline.ts';
+import { useOutline } from '../frame/use-outline.ts';
 
 interface NodeFieldProps {
   readonly label: string;
@@ -19,9 +19,9 @@ interface NodeFieldProps {
 /** One node of the map, proposed from the strip's scope. */
 export function NodeField({ label, name, problem, without = [], none, value, onChange }: NodeFieldProps) {
   const scope = useAddress().get('scope');
-  const { data } = useRead('getStrip', {});
-  if (!data) return null;
-  const nodes = leaveOut(data.nodes, without);
+  const all = useOutline();
+  if (!all) return null;
+  const nodes = leaveOut(all, without);
   return (
     <SelectField
       label={label}
@@ -42,7 +42,7 @@ export function NodeField({ label, name, problem, without = [], none, value, onC
   );
 }
 
-function leaveOut(nodes: StripView['nodes'], branches: readonly string[]): StripView['nodes'] {
+function leaveOut(nodes: readonly OutlineEntry[], branches: readonly string[]): readonly OutlineEntry[] {
   const out = new Set<number>();
   return nodes.filter((node, index) => {
     if (branches.includes(node.code) || out.has(node.parent)) out.add(index);

@@ -7,40 +7,78 @@ import { useProgramme } from '../frame/programme-context.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
 
 const HOLDS_SHOWN = 7;
+/** NONE of the contracts, which the browser takes only types of. */
+const NO_TEAM = '-';
 
 const LASTING: Readonly<Record<HoldView['kind'], string>> = { defect: 'open', failure: 'failed', block: 'blocked', idle: 'ready' };
 
-/** Where the baton is held, ranked by the turns that wait. */
+/** Where the baton is held, ranked by the turns that wait: the longest by their causes, the rest by team. */
 export function HoldList({ view }: { readonly view: ProgressView }) {
   const [isWhole, setIsWhole] = useState(false);
-  const held = view.holds.filter((hold) => hold.waiting > 0);
-  const rest = view.holds.length - held.length;
+  const address = useAddress();
+  const team = address.get('holdsOf');
+  const { holds, held, quiet } = view;
   return (
     <SidePanel label="Where the baton is held">
       <div className="px-4 pt-3 pb-1">
-        <h2 className="text-[15px]">Where the baton is held</h2>
+        <h2 className="text-[15px]">Where the baton is held{team !== null && `, ${team === NO_TEAM ? 'no team' : team}`}</h2>
         <p className="text-[13px] text-soft">
-          {held.length === 0
+          {held === 0
             ? 'Nowhere. Every turn that is not done can go on.'
-            : `${countOf(view.waitingBehindHolds, 'turn')} waiting behind ${countOf(held.length, 'hold')}`}
+            : `${countOf(view.waitingBehindHolds, 'turn')} waiting behind ${countOf(held, 'hold')}`}
         </p>
+        {team !== null && (
+          <button type="button" className="button button-quiet button-small -ml-2" onClick={() => address.set({ holdsOf: null })}>
+            Of all teams
+          </button>
+        )}
       </div>
       <ol>
-        {held.slice(0, isWhole ? undefined : HOLDS_SHOWN).map((hold) => (
+        {holds.slice(0, isWhole ? undefined : HOLDS_SHOWN).map((hold) => (
           <HoldLine key={`${hold.kind} ${hold.key}`} hold={hold} cycle={view.cycle?.code ?? ''} />
         ))}
       </ol>
-      {held.length > HOLDS_SHOWN && !isWhole && (
+      {holds.length > HOLDS_SHOWN && !isWhole && (
         <button type="button" className="button button-quiet button-small mx-3 my-1.5" onClick={() => setIsWhole(true)}>
-          Show all {held.length} holds
+          Show {holds.length === held ? 'all' : 'the longest'} {countOf(holds.length, 'hold')}
         </button>
       )}
-      {rest > 0 && (
+      <MoreHolds view={view} />
+      {quiet > 0 && (
         <p className="border-t border-line-2 px-4 py-2.5 text-[13px] text-soft">
-          {countOf(rest, 'more failure')} with nothing waiting behind.
+          {countOf(quiet, 'more failure')} with nothing waiting behind.
         </p>
       )}
     </SidePanel>
+  );
+}
+
+/** What is not told by its causes: by team, each of which opens its own. */
+function MoreHolds({ view }: { readonly view: ProgressView }) {
+  const address = useAddress();
+  const { moreHolds } = view;
+  if (moreHolds.length === 0) return null;
+  const isOfTeam = address.get('holdsOf') !== null;
+  return (
+    <div className="border-t border-line-2 px-4 py-2.5 text-[13px]">
+      <h3 className="mb-1 font-bold">{isOfTeam ? 'And more' : 'And more, by team'}</h3>
+      <ul>
+        {moreHolds.map(({ key, team, holds, waiting }) => (
+          <li key={key} className="flex justify-between gap-3 py-0.5">
+            {isOfTeam ? (
+              <span>{team}</span>
+            ) : (
+              <button type="button" className="text-left font-semibold hover:underline" onClick={() => address.set({ holdsOf: key })}>
+                {team}
+              </button>
+            )}
+            <span className="text-soft">
+              {countOf(holds, 'hold')}, {waiting.toLocaleString('en')} waiting
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

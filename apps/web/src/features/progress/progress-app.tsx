@@ -49,19 +49,19 @@ function Progress({ initial, initialAddress }: { readonly initial: ProgressView;
           label="Cycle"
           chosen={view.cycle.code}
           choices={view.cycles.map(({ code, name }) => ({ key: code, name }))}
-          onChoose={(cycle) => address.set({ cycle })}
+          onChoose={(cycle) => address.set({ cycle, ...FIRST_PAGE, holdsOf: null })}
         />
         <Choose
           label="Rows"
           chosen={rows}
           choices={facets.filter(({ key }) => key !== columns)}
-          onChoose={(key) => address.set({ rows: key })}
+          onChoose={(key) => address.set({ rows: key, ...FIRST_PAGE })}
         />
         <Choose
           label="Columns"
           chosen={columns}
           choices={facets.filter(({ key }) => key !== rows)}
-          onChoose={(key) => address.set({ columns: key })}
+          onChoose={(key) => address.set({ columns: key, ...FIRST_PAGE })}
         />
       </PageTitle>
       <div className={`grid gap-4 lg:grid-cols-[minmax(0,1fr)_340px] ${isPlaceholderData ? 'opacity-70' : ''}`}>
@@ -78,7 +78,8 @@ function Progress({ initial, initialAddress }: { readonly initial: ProgressView;
   );
 }
 
-const QUERY_NAMES = ['cycle', 'rows', 'columns', 'scope'];
+const FIRST_PAGE = { fromRow: null, fromColumn: null };
+const QUERY_NAMES = ['cycle', 'rows', 'columns', 'scope', 'fromRow', 'fromColumn', 'holdsOf'];
 
 function toQuery(get: (name: string) => string | null): string {
   const params = new URLSearchParams(QUERY_NAMES.flatMap((name) => (get(name) === null ? [] : [[name, get(name) ?? '']])));

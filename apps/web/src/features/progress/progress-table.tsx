@@ -1,10 +1,11 @@
-import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { ProgressAxis, ProgressView } from '@kindred-baton/contracts/progress/progress';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
-import { getFacetFilter } from '@kindred-baton/core/progress/facet';
-import { addCounts, NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
+import { getFacetFilter, getFacetLabel } from '@kindred-baton/core/progress/facet';
+import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import { BatonBar, describeCounts } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
+import { showLabel } from '../../ui/show-label.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
@@ -18,7 +19,7 @@ interface ProgressTableProps {
 
 /** Two facets crossed: a bar and a count in each cell, as wide as its share of the work. */
 export function ProgressTable({ view, rows, columns, rowsName }: ProgressTableProps) {
-  if (view.rows.length === 0) {
+  if (view.rows.size === 0) {
     return (
       <div className="card">
         <EmptyView title="No turns here">
@@ -27,65 +28,103 @@ export function ProgressTable({ view, rows, columns, rowsName }: ProgressTablePr
       </div>
     );
   }
-  const largest = view.cells.flat().reduce((most, counts) => Math.max(most, sumCounts(counts)), 1);
-  const hasGroups = view.rows.some((row) => row.group !== '');
-  const totals = view.columns.map((_, column) => view.cells.reduce((sum, row) => addCounts(sum, row[column] ?? NO_COUNTS), NO_COUNTS));
+  const cells = new Map(view.cells.map((cell) => [`${cell.row} ${cell.column}`, { ...NO_COUNTS, ...cell.counts }]));
+  const largest = [...cells.values()].reduce((most, counts) => Math.max(most, sumCounts(counts)), 1);
+  const shown = view.rows.entries;
+  const hasGroups = shown.some((row) => row.group !== '');
   return (
-    <div className="card overflow-x-auto px-1.5">
-      <table className="grid-table [&_td]:px-1.5! [&_th]:px-1.5!">
-        <thead>
-          <tr>
-            {hasGroups && (
-              <th scope="col">
-                <span className="sr-only">Group</span>
+    <>
+      <div className="card overflow-x-auto px-1.5">
+        <table onMouseOver={showLabel} onFocus={showLabel} className="grid-table [&_td]:px-1.5! [&_th]:px-1.5!">
+          <thead>
+            <tr>
+              {hasGroups && (
+                <th scope="col">
+                  <span className="sr-only">Group</span>
+                </th>
+              )}
+              <th scope="col" className={HELD}>
+                {rowsName}
               </th>
-            )}
-            <th scope="col">{rowsName}</th>
-            {view.columns.map((column) => (
-              <th key={column.key} scope="col">
-                {column.name}
-              </th>
+              {view.columns.entries.map((column) => (
+                <th key={column.key} scope="col">
+                  {column.name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((row, index) => (
+              <tr key={row.key}>
+                {hasGroups && <td className="font-bold">{row.group === shown[index - 1]?.group ? '' : row.group}</td>}
+                <th scope="row" className={`${HELD} border-b-line-2! font-normal! whitespace-normal! text-ink!`}>
+                  {row.name}
+                </th>
+                {view.columns.entries.map((column, place) => (
+                  <td key={column.key}>
+                    <Cell
+                      counts={cells.get(`${index} ${place}`) ?? NO_COUNTS}
+                      largest={largest}
+                      filters={{ ...toFilter(rows, row.key), ...toFilter(columns, column.key) }}
+                      cycle={view.cycle?.code ?? ''}
+                    />
+                  </td>
+                ))}
+              </tr>
             ))}
-          </tr>
-        </thead>
-        <tbody>
-          {view.rows.map((row, index) => (
-            <tr key={row.key}>
-              {hasGroups && <td className="font-bold">{row.group === view.rows[index - 1]?.group ? '' : row.group}</td>}
-              <th scope="row" className="border-b-line-2! font-normal! whitespace-normal! text-ink!">
-                {row.name}
-              </th>
-              {view.columns.map((column, place) => (
-                <td key={column.key}>
+          </tbody>
+          <tfoot>
+            <tr className="font-semibold">
+              {hasGroups && <td className="border-t border-line" />}
+              <td className={`${HELD} border-t border-line`}>All</td>
+              {view.columns.entries.map((column, place) => (
+                <td key={column.key} className="border-t border-line">
                   <Cell
-                    counts={view.cells[index]?.[place] ?? NO_COUNTS}
-                    largest={largest}
-                    filters={{ ...toFilter(rows, row.key), ...toFilter(columns, column.key) }}
+                    counts={view.columnTotals[place] ?? NO_COUNTS}
+                    largest={0}
+                    filters={toFilter(columns, column.key)}
                     cycle={view.cycle?.code ?? ''}
                   />
                 </td>
               ))}
             </tr>
-          ))}
-        </tbody>
-        <tfoot>
-          <tr className="font-semibold">
-            {hasGroups && <td className="border-t border-line" />}
-            <td className="border-t border-line">All</td>
-            {view.columns.map((column, place) => (
-              <td key={column.key} className="border-t border-line">
-                <Cell
-                  counts={totals[place] ?? NO_COUNTS}
-                  largest={0}
-                  filters={toFilter(columns, column.key)}
-                  cycle={view.cycle?.code ?? ''}
-                />
-              </td>
-            ))}
-          </tr>
-        </tfoot>
-      </table>
-    </div>
+          </tfoot>
+        </table>
+      </div>
+      <Pages axis={view.rows} noun={rowsName} name="fromRow" />
+      <Pages axis={view.columns} noun={getFacetLabel(columns)} name="fromColumn" />
+    </>
+  );
+}
+
+/** Stays where it is when the table is wider than its place. */
+const HELD = 'sticky left-0 z-[1] min-w-[150px] bg-sheet';
+
+/** A table that is too long or too wide to be drawn at once comes in pages; the last row counts over all of them. */
+function Pages({ axis, noun, name }: { readonly axis: ProgressAxis; readonly noun: string; readonly name: string }) {
+  const address = useAddress();
+  const { from, size, entries } = axis;
+  if (entries.length === size) return null;
+  const go = (to: number) => address.set({ [name]: to === 0 ? null : String(to) });
+  const first = entries[0]?.name ?? '';
+  const last = entries.at(-1)?.name ?? '';
+  return (
+    <nav aria-label={`Pages: ${noun}`} className="mt-2 flex flex-wrap items-center gap-2 text-[13px] text-soft">
+      <button type="button" className="button button-small" disabled={from === 0} onClick={() => go(Math.max(0, from - entries.length))}>
+        Before
+      </button>
+      <span title={`${first} to ${last}`}>
+        {noun} {(from + 1).toLocaleString('en')} to {(from + entries.length).toLocaleString('en')} of {size.toLocaleString('en')}
+      </span>
+      <button
+        type="button"
+        className="button button-small"
+        disabled={from + entries.length >= size}
+        onClick={() => go(from + entries.length)}
+      >
+        Next
+      </button>
+    </nav>
   );
 }
 
@@ -117,7 +156,6 @@ function Cell({ counts, largest, filters, cycle }: CellProps) {
       className="group inline-flex items-center gap-2 whitespace-nowrap"
       href={toTurnsPath({ base, cycle, scope: address.get('scope'), filters })}
       aria-label={`${run}/${total - counts.skipped} run: ${describeCounts(counts)}`}
-      title={describeCounts(counts)}
     >
       <span style={{ width }} className="flex-none">
         <BatonBar counts={counts} isDecoration />

@@ -1,4 +1,4 @@
-import type { HoldView, ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { HoldView, ProgressAxis, ProgressView } from '@kindred-baton/contracts/progress/progress';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import { screen, within } from '@testing-library/react';
@@ -12,18 +12,20 @@ const CELLS = [
   [counts({ passed: 3, failed: 1, ready: 2 }), counts({ skipped: 2, waiting: 1 })],
   [NO_COUNTS, counts({ passed: 5, blocked: 1 })],
 ];
+const toAxis = (entries: ProgressAxis['entries']): ProgressAxis => ({ from: 0, size: entries.length, entries });
 const VIEW = {
   cycle: { code: 'ACC-2', name: 'Acceptance 2' },
-  rows: [
+  rows: toAxis([
     { key: 'NS-1', name: 'Apply', group: 'New supply' },
     { key: '', name: 'no process', group: 'New supply' },
-  ],
-  columns: [
-    { key: 'team-b', name: 'Billing' },
-    { key: '', name: 'no team' },
-  ],
-  cells: CELLS,
-  ...{ holds: [], waitingBehindHolds: 0 },
+  ]),
+  columns: toAxis([
+    { key: 'team-b', name: 'Billing', group: '' },
+    { key: '', name: 'no team', group: '' },
+  ]),
+  cells: CELLS.flatMap((line, row) => line.map((own, column) => ({ row, column, counts: own }))),
+  columnTotals: [counts({ passed: 3, failed: 1, ready: 2 }), counts({ skipped: 2, waiting: 1, passed: 5, blocked: 1 })],
+  ...{ holds: [], held: 0, quiet: 0, moreHolds: [], waitingBehindHolds: 0 },
 } as unknown as ProgressView;
 const open = (view: ProgressView = VIEW, address = '/progress') =>
   openScreen(<ProgressTable view={view} rows="process" columns="team" rowsName="Process" />, { address }).show();
@@ -64,15 +66,24 @@ describe('the progress table', () => {
   });
 
   it('says so when there are no turns', () => {
-    open({ ...VIEW, rows: [] });
+    open({ ...VIEW, rows: toAxis([]) });
     expect(screen.getByText('No turns here')).toBeTruthy();
   });
 
-  it('takes more cells than a call takes arguments', () => {
-    const names = Array.from({ length: 400 }, (_, index) => ({ key: `k${index}`, name: `n${index}`, group: '' }));
-    const cells = names.map(() => names.map(() => NO_COUNTS));
-    // 160,000 cells; only the first rows are drawn here, the largest is looked for among all.
-    expect(() => open({ ...VIEW, rows: names.slice(0, 1), columns: names.slice(0, 1), cells } as unknown as ProgressView)).not.toThrow();
+  it('comes in pages: says which rows and columns these are of how many, and leads on', async () => {
+    const entries = Array.from({ length: 100 }, (_, row) => ({ key: `S-${row}`, name: `Scenario ${row}`, group: '' }));
+    const view = { ...VIEW, rows: { from: 100, size: 2_021, entries }, cells: [], columnTotals: [] } as unknown as ProgressView;
+    const { user, show } = openScreen(<ProgressTable view={view} rows="scenario" columns="team" rowsName="Scenario" />, {
+      address: '/progress?fromRow=100',
+    });
+    show();
+    const pages = screen.getByRole('navigation', { name: 'Pages: Scenario' });
+    expect(pages.textContent).toContain('Scenario 101 to 200 of 2,021');
+    await user.click(within(pages).getByRole('button', { name: 'Next' }));
+    expect(location.search).toBe('?fromRow=200');
+    await user.click(within(pages).getByRole('button', { name: 'Before' }));
+    expect(location.search).not.toContain('fromRow');
+    expect(screen.queryByRole('navigation', { name: 'Pages: Team' })).toBeNull();
   });
 });
 
@@ -83,8 +94,8 @@ describe('where the baton is held', () => {
       opens: { kind: 'defect', code: `TQ-${key}` },
       ...more,
     }) as HoldView;
-  const show = (holds: HoldView[], waitingBehindHolds: number) =>
-    openScreen(<HoldList view={{ ...VIEW, holds, waitingBehindHolds } as ProgressView} />);
+  const show = (holds: HoldView[], waitingBehindHolds: number, more: Partial<ProgressView> = {}) =>
+    openScreen(<HoldList view={{ ...VIEW, holds, held: holds.length, waitingBehindHolds, ...more } as ProgressView} />);
 
   it('says it in the first line, counts a turn behind two holds once, and opens the turns behind each, and what holds them', () => {
     show(
@@ -107,7 +118,7 @@ describe('where the baton is held', () => {
   });
 
   it('does not count what nothing waits behind as a hold, and says how many there are', () => {
-    show([hold('1', 3), hold('2', 0), hold('3', 0)], 3).show();
+    show([hold('1', 3)], 3, { quiet: 2 }).show();
     expect(screen.getByText('3 turns waiting behind 1 hold')).toBeTruthy();
     expect(screen.getByText('2 more failures with nothing waiting behind.')).toBeTruthy();
   });
@@ -121,6 +132,21 @@ describe('where the baton is held', () => {
     expect(screen.getAllByRole('link')).toHaveLength(2 * 7);
     await user.click(screen.getByRole('button', { name: 'Show all 10 holds' }));
     expect(screen.getAllByRole('link')).toHaveLength(2 * 10);
+  });
+
+  it('tells the rest by team, each of which opens its own', async () => {
+    const holds = Array.from({ length: 40 }, (_, index) => hold(String(index), 50 - index));
+    const moreHolds = [
+      { key: 'Billing', team: 'Billing', holds: 120, waiting: 260 },
+      { key: '-', team: 'No team', holds: 1, waiting: 1 },
+    ];
+    const { user, show: draw } = show(holds, 900, { held: 161, moreHolds });
+    draw();
+    expect(screen.getByText('900 turns waiting behind 161 holds')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Show the longest 40 holds' })).toBeTruthy();
+    expect(screen.getByText('120 holds, 260 waiting')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Billing' }));
+    expect(location.search).toBe('?holdsOf=Billing');
   });
 
   it('says that it is held nowhere', () => {

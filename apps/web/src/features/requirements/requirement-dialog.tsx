@@ -1,6 +1,5 @@
 import type { Given } from '../../client/call.ts';
 import { fromForm } from '../../client/call.ts';
-import { useRead } from '../../client/use-read.ts';
 import { useChanges } from '../../client/use-changes.ts';
 import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
@@ -10,6 +9,7 @@ import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextArea, TextField } from '../../ui/field.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useAddress } from '../frame/address-context.tsx';
+import { useOutline } from '../frame/use-outline.ts';
 
 interface RequirementDialogProps {
   readonly requirement: RequirementItem | null;
@@ -22,12 +22,12 @@ interface RequirementDialogProps {
 export function RequirementDialog({ requirement, tests, taken, onClose }: RequirementDialogProps) {
   const address = useAddress();
   const { change, act } = useChanges();
-  const { data: strip } = useRead('getStrip', {});
+  const outline = useOutline();
   const form = useForm(async (values) => {
     const { nodes, tests: codes, ...rest } = values;
     const body = fromForm<Given<'addRequirement'>['input']>({
       ...rest,
-      nodes: readLinks(nodes ?? '', strip?.nodes ?? []),
+      nodes: readLinks(nodes ?? '', outline ?? []),
       tests: readLinks(codes ?? '', tests),
     });
     const { code } = await (requirement

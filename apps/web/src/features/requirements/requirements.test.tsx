@@ -35,7 +35,7 @@ const VIEW: Traceability = {
 function open(address = '/requirements') {
   const opened = openScreen(<Requirements initial={VIEW} />, { address });
   opened.server.on('getTraceability', () => VIEW);
-  opened.server.on('getStrip', () => ({ cycle: null, nodes: [] }));
+  opened.server.on('getOutline', () => ({ codes: [], names: [], parents: [] }));
   opened.show();
   return opened;
 }

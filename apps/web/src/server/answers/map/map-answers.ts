@@ -6,12 +6,14 @@ import { getHangs } from '@kindred-baton/store/map/get-hangs';
 import { getMap } from '@kindred-baton/store/map/get-map';
 import { getMapChanges } from '@kindred-baton/store/map/get-map-changes';
 import { getNode } from '@kindred-baton/store/map/get-node';
+import { getOutline } from '@kindred-baton/store/map/get-outline';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Answers } from '../../call.ts';
 import { answerMapExport } from './answer-map-export.ts';
 
 export const mapAnswers: Answers<typeof mapRoutes> = {
-  getStrip: ({ ask }) => ask(getStrip, undefined),
+  getStrip: ({ ask, input }) => ask(getStrip, input),
+  getOutline: ({ ask }) => ask(getOutline, undefined),
   getMap: ({ ask }) => ask(getMap, undefined),
   editMap: ({ perform, input }) => perform(editMap, input),
   getNode: async ({ ask, params }) => {

@@ -1,0 +1,125 @@
+import type { ProgressAxis, ProgressQuery, ProgressView } from '@kindred-baton/contracts/progress/progress';
+import { COLUMNS_A_PAGE, ROWS_A_PAGE } from '@kindred-baton/contracts/progress/progress';
+import type { CycleId, NodeId } from '@kindred-baton/core/ids';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
+import { addCounts, NO_COUNTS } from '@kindred-baton/core/progress/tally';
+import type { Counts } from '@kindred-baton/core/progress/tally';
+import { and, count, eq, sql } from 'drizzle-orm';
+import type { ReadContext } from '../operation.ts';
+import { isRunInScope } from '../runs/in-scope.ts';
+import { runs } from '../schema/cycles.ts';
+import { tests } from '../schema/tests.ts';
+import { turns } from '../schema/turns.ts';
+import type { FacetValue } from '../turns/facets.ts';
+import { TURN_FACETS } from '../turns/facets.ts';
+
+type Table = Pick<ProgressView, 'rows' | 'columns' | 'cells' | 'columnTotals' | 'total'>;
+
+export interface TableWanted {
+  readonly cycleId: CycleId;
+  readonly query: ProgressQuery;
+  /** Only turns at these nodes; null: all. */
+  readonly nodes: readonly NodeId[] | null;
+}
+
+/**
+ * Turns counted by two facets and their status. The database counts (decision 0038): what comes here is one line for each pair of values, however
+ * many turns there are.
+ */
+export async function loadTable(context: ReadContext, { cycleId, query, nodes }: TableWanted): Promise<Table> {
+  const [rowFacet, columnFacet] = [TURN_FACETS[query.rows], TURN_FACETS[query.columns]];
+  const [groups, readRow, readColumn] = await Promise.all([
+    context.db
+      .select({
+        row: sql<string | null>`${rowFacet.column}::text`,
+        column: sql<string | null>`${columnFacet.column}::text`,
+        status: turns.status,
+        turns: count(),
+      })
+      .from(turns)
+      .innerJoin(runs, eq(runs.id, turns.runId))
+      .leftJoin(tests, eq(tests.id, turns.testId))
+      .where(and(eq(turns.cycleId, cycleId), isRunInScope, nodes ? sql`${turns.nodeId} = any(${sql.param(nodes)}::uuid[])` : undefined))
+      .groupBy(rowFacet.column, columnFacet.column, turns.status),
+    rowFacet.load(context),
+    columnFacet.load(context),
+  ]);
+  const rows = new Axis(readRow);
+  const columns = new Axis(readColumn);
+  for (const group of groups) {
+    rows.meet(group.row ?? '');
+    columns.meet(group.column ?? '');
+  }
+  return layOut(groups, { rows, columns, query });
+}
+
+/** The values of a facet that turns have, in the order in which they are shown. Several of what is grouped by may be one value: a process has many nodes. */
+class Axis {
+  readonly #read: (value: string) => FacetValue;
+  readonly #valueOf = new Map<string, FacetValue>();
+  readonly #byKey = new Map<string, FacetValue>();
+
+  constructor(read: (value: string) => FacetValue) {
+    this.#read = read;
+  }
+
+  meet(group: string): void {
+    if (this.#valueOf.has(group)) return;
+    const value = this.#read(group);
+    this.#valueOf.set(group, value);
+    this.#byKey.set(value.key, this.#byKey.get(value.key) ?? value);
+  }
+
+  getKey(group: string): string {
+    return this.#valueOf.get(group)?.key ?? '';
+  }
+
+  list(): FacetValue[] {
+    return [...this.#byKey.values()].sort((a, b) => a.order - b.order || a.name.localeCompare(b.name, 'en') || (a.key < b.key ? -1 : 1));
+  }
+}
+
+interface Group {
+  readonly row: string | null;
+  readonly column: string | null;
+  readonly status: TurnStatus;
+  readonly turns: number;
+}
+
+interface Laying {
+  readonly rows: Axis;
+  readonly columns: Axis;
+  readonly query: ProgressQuery;
+}
+
+function layOut(groups: readonly Group[], { rows, columns, query }: Laying): Table {
+  const rowPage = cutPage(rows.list(), query.fromRow, ROWS_A_PAGE);
+  const columnPage = cutPage(columns.list(), query.fromColumn, COLUMNS_A_PAGE);
+  const [rowAt, columnAt] = [toPlaces(rowPage), toPlaces(columnPage)];
+  const columnTotals: Counts[] = columnPage.entries.map(() => NO_COUNTS);
+  const cells = new Map<number, Partial<Record<TurnStatus, number>>>();
+  let total: Counts = NO_COUNTS;
+  for (const { row, column, status, turns: own } of groups) {
+    const counts = { ...NO_COUNTS, [status]: own };
+    total = addCounts(total, counts);
+    const place = columnAt.get(columns.getKey(column ?? ''));
+    if (place === undefined) continue;
+    columnTotals[place] = addCounts(columnTotals[place] ?? NO_COUNTS, counts);
+    const line = rowAt.get(rows.getKey(row ?? ''));
+    if (line === undefined) continue;
+    const cell = line * COLUMNS_A_PAGE + place;
+    const before = cells.get(cell) ?? {};
+    cells.set(cell, { ...before, [status]: (before[status] ?? 0) + own });
+  }
+  const shown = [...cells].map(([cell, counts]) => ({ row: Math.floor(cell / COLUMNS_A_PAGE), column: cell % COLUMNS_A_PAGE, counts }));
+  return { rows: rowPage, columns: columnPage, cells: shown, columnTotals, total };
+}
+
+/** A page that begins behind the end is the last. */
+function cutPage(all: readonly FacetValue[], wanted: number, size: number): ProgressAxis {
+  const last = Math.max(0, Math.ceil(all.length / size) - 1);
+  const from = Math.min(Math.floor(wanted / size), last) * size;
+  return { from, size: all.length, entries: all.slice(from, from + size).map(({ key, name, group }) => ({ key, name, group })) };
+}
+
+const toPlaces = ({ entries }: ProgressAxis) => new Map(entries.map(({ key }, place) => [key, place]));
