@@ -1,9 +1,9 @@
 import type { Answer } from '@kindred-baton/core/doors/answer';
 import { findInAnswer, isInAnswer, printAnswer, readSingle } from '@kindred-baton/core/doors/answer';
+import { chooseDoor } from '@kindred-baton/core/doors/choose-door';
 import { decideAnswer } from '@kindred-baton/core/doors/decide-answer';
 import type { Question } from '@kindred-baton/core/doors/read-question';
-import { guessDoorKind, isSafe, readQuestion } from '@kindred-baton/core/doors/read-question';
-import { foldWords } from '@kindred-baton/core/screens/capture';
+import { isSafe, readQuestion } from '@kindred-baton/core/doors/read-question';
 import { readExpectation } from '@kindred-baton/core/screens/read-expectation';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { checkValue } from '@kindred-baton/core/values/check-value';
@@ -34,7 +34,7 @@ const AGAIN_MS = 500;
 /** Asks a door. An interface that answers with an error has failed, unless the steps that follow look at its code. */
 export async function askStep(step: Step, context: StepContext): Promise<Came> {
   const { doorway, source } = context;
-  const door = findDoor(step, context);
+  const door = chooseDoor(step, doorway.doors, source);
   if (typeof door === 'string') return { ...PLAIN, outcome: 'blocked', note: door };
   const reading = readQuestion(door.kind, step, source);
   if (!reading.ok) return { ...PLAIN, outcome: 'blocked', note: reading.message };
@@ -109,17 +109,6 @@ const toTarget = (step: Step, { source }: StepContext) => ({
   name: fillTemplate(step.target, source),
   beside: step.beside === undefined ? undefined : fillTemplate(step.beside, source),
 });
-
-/** The door that a step names; where it names none the only one of its kind. Else a sentence. */
-function findDoor(step: Step, { doorway: { doors }, source }: StepContext): OpenDoor | string {
-  const known = doors.length === 0 ? 'None is set.' : `Set are ${doors.map(({ name }) => `“${name}”`).join(', ')}.`;
-  if (step.within !== undefined) {
-    const name = fillTemplate(step.within, source);
-    return doors.find((door) => foldWords(door.name) === foldWords(name)) ?? `There is no door “${name}” in this environment. ${known}`;
-  }
-  const fitting = doors.filter(({ kind }) => kind === guessDoorKind(step.target));
-  return fitting.length === 1 ? fitting[0]! : `The step does not say which door is asked. ${known}`;
-}
 
 async function untilAnswered(asked: Asked, patienceMs: number, holds: (answer: Answer) => boolean): Promise<boolean> {
   const end = Date.now() + patienceMs;

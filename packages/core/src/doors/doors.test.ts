@@ -4,6 +4,7 @@ import { parseStep } from '../tests/parse-step.ts';
 import type { TemplateSource } from '../values/template.ts';
 import type { Answer, QueryJson } from './answer.ts';
 import { findInAnswer, isInAnswer, printAnswer, readSingle } from './answer.ts';
+import { chooseDoor } from './choose-door.ts';
 import { decideAnswer } from './decide-answer.ts';
 import { guessDoorKind, isSafe, readQuestion } from './read-question.ts';
 
@@ -158,5 +159,29 @@ describe('what an answer holds', () => {
       '3 rows\nnumber: BL-1 · state: posted · total: 52.10\nnumber: BL-2 · state:  · total: 7\nnumber: BL-12 · state: open · total: 0',
     );
     expect(printAnswer(OBJECT, 24)).toBe('Status code 201\n{\n "num…');
+  });
+});
+
+describe('the door of a step', () => {
+  const doors = [
+    { name: 'Stores', kind: 'interface' },
+    { name: 'Books', kind: 'database' },
+    { name: 'Old books', kind: 'database' },
+  ] as const;
+  const named = valuesOf({ Door: 'stores' });
+
+  it('is the one that is named, however it is written; else the only one of its kind', () => {
+    expect(chooseDoor({ target: 'GET /x', within: 'STORES' }, doors, named)).toBe(doors[0]);
+    expect(chooseDoor({ target: 'GET /x', within: '{Door}' }, doors, named)).toBe(doors[0]);
+    expect(chooseDoor({ target: 'GET /x' }, doors, named)).toBe(doors[0]);
+  });
+
+  it('is asked for in a sentence that says which are set', () => {
+    expect(chooseDoor({ target: 'select 1' }, doors, named)).toBe(
+      'The step does not say which door is asked. Set are “Stores”, “Books”, “Old books”.',
+    );
+    expect(chooseDoor({ target: 'select 1', within: 'Ledger' }, [], named)).toBe(
+      'There is no door “Ledger” in this environment. None is set.',
+    );
   });
 });

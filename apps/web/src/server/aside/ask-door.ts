@@ -1,9 +1,9 @@
 import type { DoorAnswer } from '@kindred-baton/contracts/doors/door';
 import { printAnswer } from '@kindred-baton/core/doors/answer';
+import { chooseDoor } from '@kindred-baton/core/doors/choose-door';
 import { decideAnswer } from '@kindred-baton/core/doors/decide-answer';
 import type { Question } from '@kindred-baton/core/doors/read-question';
-import { guessDoorKind, readQuestion } from '@kindred-baton/core/doors/read-question';
-import { foldWords } from '@kindred-baton/core/screens/capture';
+import { readQuestion } from '@kindred-baton/core/doors/read-question';
 import type { Step } from '@kindred-baton/core/tests/step';
 import type { StepSourceInput } from '@kindred-baton/core/turns/step-source';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
@@ -23,13 +23,8 @@ export interface AskedForStep {
 /** Asks the door of a step, once, and says what the steps that look at the answer find in it. */
 export async function askForStep({ step, looks, values, doors }: AskedForStep): Promise<DoorAnswer> {
   const source = createStepSource(values);
-  const fitting =
-    step.within === undefined
-      ? doors.filter(({ kind }) => kind === guessDoorKind(step.target))
-      : doors.filter(({ name }) => foldWords(name) === foldWords(fillTemplate(step.within!, source)));
-  const [door] = fitting;
-  if (!door || fitting.length > 1)
-    return refuse(door ? 'The step does not say which door is asked.' : `No door “${step.within ?? ''}” is set in this environment.`);
+  const door = chooseDoor(step, doors, source);
+  if (typeof door === 'string') return refuse(door);
   const reading = readQuestion(door.kind, step, source);
   return reading.ok ? goThrough(door, reading.question, { looks, source }) : refuse(reading.message);
 }

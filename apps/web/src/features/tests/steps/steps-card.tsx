@@ -1,7 +1,6 @@
 import type { TestSurroundings } from '@kindred-baton/contracts/tests/test';
 import { proposeTidying } from '@kindred-baton/core/tests/tidy/rules';
 import Sparkles from 'lucide-react/icons/brush-cleaning';
-import Play from 'lucide-react/icons/play';
 import Redo from 'lucide-react/icons/redo-2';
 import Undo from 'lucide-react/icons/undo-2';
 import { lazy, Suspense, useMemo, useState } from 'react';
@@ -12,11 +11,11 @@ import { DataRows } from '../data-rows.tsx';
 import type { EditorProps } from '../editor-props.ts';
 import type { OpenFindings } from '../findings-part.tsx';
 import { TrialLine, useTrial } from '../trial/trial-part.tsx';
+import { TryIt } from '../trial/try-it.tsx';
 import { StepTable } from './step-table.tsx';
 
 /** What is not looked at is not fetched. */
 const StepSentences = lazy(() => import('./step-sentences.tsx'));
-const AskTrialDialog = lazy(() => import('../trial/ask-trial-dialog.tsx'));
 const TidyDialog = lazy(() => import('./tidy-dialog.tsx'));
 
 interface StepsCardProps extends EditorProps {
@@ -27,12 +26,9 @@ interface StepsCardProps extends EditorProps {
 /** The steps, as a table or as sentences, and the data rows below them. */
 export function StepsCard({ test, draft, dispatch, saving, canEdit, around, findings }: StepsCardProps) {
   const address = useAddress();
-  const [isTidying, setIsTidying] = useState(false);
-  const [isTrying, setIsTrying] = useState(false);
   const { can } = useProgramme();
   const trial = useTrial();
   const isSentences = address.get('steps') === 'sentences';
-  const proposals = useMemo(() => proposeTidying(draft.steps).length, [draft.steps]);
   const odd = useMemo(() => new Set(findings.open.filter(({ steps }) => steps.length <= 3).flatMap(({ steps }) => steps)), [findings]);
   const names = [...new Set([...draft.needs, ...draft.gives].map(({ name }) => name)), ...(around?.names ?? [])];
   return (
@@ -47,38 +43,8 @@ export function StepsCard({ test, draft, dispatch, saving, canEdit, around, find
           ]}
           onChoose={(key) => address.set({ steps: key === 'sentences' ? key : null }, { replace: true })}
         />
-        {can('edit tests') && draft.steps.length > 0 && (
-          <button type="button" className="button ml-auto" onClick={() => setIsTrying(true)}>
-            <Play size={17} aria-hidden /> Try it now
-          </button>
-        )}
-        {canEdit && (
-          <>
-            <button
-              type="button"
-              className="button"
-              disabled={draft.undos.length === 0}
-              aria-label="Undo"
-              onClick={() => dispatch({ kind: 'undo' })}
-            >
-              <Undo size={17} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className="button"
-              disabled={draft.redos.length === 0}
-              aria-label="Redo"
-              onClick={() => dispatch({ kind: 'redo' })}
-            >
-              <Redo size={17} aria-hidden />
-            </button>
-            {proposals > 0 && (
-              <button type="button" className="button" onClick={() => setIsTidying(true)}>
-                <Sparkles size={17} aria-hidden /> Tidy {proposals}
-              </button>
-            )}
-          </>
-        )}
+        {can('edit tests') && draft.steps.length > 0 && <TryIt {...{ test, draft }} />}
+        {canEdit && <EditButtons {...{ draft, dispatch }} />}
       </div>
       {trial && <TrialLine trial={trial} />}
       {isSentences ? (
@@ -105,18 +71,38 @@ export function StepsCard({ test, draft, dispatch, saving, canEdit, around, find
         canEdit={canEdit}
         onChange={(rows) => dispatch({ kind: 'rows', rows })}
       />
-      {isTrying && (
-        <Suspense fallback={null}>
-          <AskTrialDialog
-            testId={test.id}
-            draft={draft}
-            onClose={() => setIsTrying(false)}
-            onAsked={(id) => {
-              setIsTrying(false);
-              address.set({ trial: id });
-            }}
-          />
-        </Suspense>
+    </div>
+  );
+}
+
+/** Undo, redo, and what could be tidied. */
+function EditButtons({ draft, dispatch }: Pick<EditorProps, 'draft' | 'dispatch'>) {
+  const [isTidying, setIsTidying] = useState(false);
+  const proposals = useMemo(() => proposeTidying(draft.steps).length, [draft.steps]);
+  return (
+    <>
+      <button
+        type="button"
+        className="button"
+        disabled={draft.undos.length === 0}
+        aria-label="Undo"
+        onClick={() => dispatch({ kind: 'undo' })}
+      >
+        <Undo size={17} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className="button"
+        disabled={draft.redos.length === 0}
+        aria-label="Redo"
+        onClick={() => dispatch({ kind: 'redo' })}
+      >
+        <Redo size={17} aria-hidden />
+      </button>
+      {proposals > 0 && (
+        <button type="button" className="button" onClick={() => setIsTidying(true)}>
+          <Sparkles size={17} aria-hidden /> Tidy {proposals}
+        </button>
       )}
       {isTidying && (
         <Suspense fallback={null}>
@@ -127,6 +113,6 @@ export function StepsCard({ test, draft, dispatch, saving, canEdit, around, find
           />
         </Suspense>
       )}
-    </div>
+    </>
   );
 }

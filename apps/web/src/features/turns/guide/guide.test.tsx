@@ -273,8 +273,12 @@ describe('a step that asks a door', () => {
 
   it('says why there is no answer', async () => {
     const { user, server } = open(makeGuide({ version: makeVersion({ steps }), attempts: [makeAttempt()] }));
-    server.on('askForStep', () => ({ isAnswered: false, text: 'No door “Billing interface” is set in this environment.', looks: [] }));
+    server.on('askForStep', () => ({
+      isAnswered: false,
+      text: 'There is no door “Billing interface” in this environment. None is set.',
+      looks: [],
+    }));
     await user.click(await screen.findByRole('button', { name: 'Ask it now' }));
-    expect((await screen.findByRole('alert')).textContent).toBe('No door “Billing interface” is set in this environment.');
+    expect((await screen.findByRole('alert')).textContent).toBe('There is no door “Billing interface” in this environment. None is set.');
   });
 });
