@@ -30,6 +30,7 @@ const INPUTS: Readonly<Record<string, (node: string) => unknown>> = {
   changeLevels: () => ({ levels: ['One', 'Two'], codeScheme: ['AA', '{parent}-9'] }),
   changeCycle: () => ({ name: 'Changed' }),
   listTurns: () => ({ cycle: 'ACC-2' }),
+  listRuns: () => ({ numbers: '1,2' }),
   // Nothing, as gzip.
   keepCapture: () => ({ gzip: 'H4sIAAAAAAAAAwMAAAAAAAAAAAA=' }),
 };

@@ -93,27 +93,8 @@ export const cycleDetailSchema = z.object({
   startsOn: z.string(),
   endsOn: z.string(),
   counts: countsSchema,
-  runs: z.array(
-    z.object({
-      id: idSchema<'run'>(),
-      number: z.int(),
-      scenario: codedSchema,
-      rowName: z.string().nullable(),
-      priority: prioritySchema,
-      outcome: z.enum(RUN_OUTCOMES),
-      leftTo: z.enum(LEAVING_WAYS).nullable(),
-      leftReason: z.string(),
-      turns: z.array(
-        z.object({
-          id: idSchema<'turn'>(),
-          title: z.string(),
-          status: z.enum(TURN_STATUSES),
-          team: z.string(),
-          assignee: z.string().nullable(),
-        }),
-      ),
-    }),
-  ),
+  /** How many are in its scope. */
+  runs: z.int(),
   lanes: z.array(
     z.object({
       team: z.string(),
@@ -131,6 +112,50 @@ export const cycleDetailSchema = z.object({
   older: z.array(z.object({ test: z.string(), version: z.int(), newest: z.int(), scenarios: z.array(z.string()) })),
 });
 export type CycleDetail = z.infer<typeof cycleDetailSchema>;
+
+/** A run by its end, without its turns. */
+const runEndSchema = z.object({
+  id: idSchema<'run'>(),
+  number: z.int(),
+  scenario: codedSchema,
+  rowName: z.string().nullable(),
+  priority: prioritySchema,
+  outcome: z.enum(RUN_OUTCOMES),
+  leftTo: z.enum(LEAVING_WAYS).nullable(),
+  leftReason: z.string(),
+});
+export const runEndsSchema = z.object({ runs: z.array(runEndSchema) });
+export type RunEnds = z.infer<typeof runEndsSchema>;
+
+export const RUNS_A_PAGE = 100;
+const MOST_CHOSEN = 500;
+
+export const runListQuerySchema = z.object({
+  page: z.coerce.number().int().min(1).default(1),
+  /** Only these, by their numbers with commas between; then all of them are one page. */
+  numbers: z
+    .string()
+    .regex(/^\d{1,9}(,\d{1,9})*$/, 'Give numbers of runs with commas between.')
+    .refine((text) => text.split(',').length <= MOST_CHOSEN, `At most ${MOST_CHOSEN} runs are chosen at once.`)
+    .optional(),
+});
+export type RunListQuery = z.infer<typeof runListQuerySchema>;
+
+/** A page of a cycle's runs, each with the marks of its turns. */
+export const runListSchema = z.object({
+  ...{ total: z.int(), page: z.int(), pages: z.int() },
+  runs: z.array(
+    runEndSchema.extend({
+      turns: z.array(
+        z.object({
+          ...{ id: idSchema<'turn'>(), title: z.string(), status: z.enum(TURN_STATUSES) },
+          ...{ team: z.string(), assignee: z.string().nullable() },
+        }),
+      ),
+    }),
+  ),
+});
+export type RunList = z.infer<typeof runListSchema>;
 
 export const scopeScenarioSchema = codedSchema.extend({
   /** A test by itself: a run of one leg. */

@@ -19,6 +19,9 @@ export const cycleRoutes = defineRoutes({
     ...{ right: 'run cycles', topics: ['cycles'] },
   },
   getCycle: { method: 'GET', path: '/cycles/:code', output: cycle.cycleDetailSchema, ...read },
+  listRuns: { method: 'GET', path: '/cycles/:code/runs', input: cycle.runListQuerySchema, output: cycle.runListSchema, ...read },
+  /** How every run stands, and where those that left went. */
+  listRunEnds: { method: 'GET', path: '/cycles/:code/run-ends', output: cycle.runEndsSchema, ...read },
   changeCycle: { method: 'PATCH', path: '/cycles/:code', input: cycle.changeCycleSchema, output: doneSchema, ...change },
   moveCycle: {
     ...{ method: 'POST', path: '/cycles/:code/move', input: cycle.moveCycleSchema },

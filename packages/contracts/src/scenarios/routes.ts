@@ -10,7 +10,16 @@ const codeSchema = z.object({ code: z.string() });
 const changedSchema = z.object({ changed: z.int() });
 
 export const scenarioRoutes = defineRoutes({
-  listScenarios: { method: 'GET', path: '/scenarios', output: scenario.scenarioListSchema, ...read },
+  listScenarios: {
+    ...{ method: 'GET', path: '/scenarios', input: scenario.scenarioListQuerySchema, output: scenario.scenarioListSchema },
+    ...read,
+  },
+  /** How many have a baton that does not arrive. */
+  countToFix: {
+    ...{ method: 'GET', path: '/scenarios-to-fix', input: scenario.scenarioListQuerySchema.pick({ scope: true }) },
+    ...{ output: z.object({ toFix: z.int() }), ...read },
+  },
+  listScenarioNames: { method: 'GET', path: '/scenario-names', output: scenario.scenarioNamesSchema, ...read },
   createScenario: { method: 'POST', path: '/scenarios', input: scenario.createScenarioSchema, output: codeSchema, ...change },
   getScenario: { method: 'GET', path: '/scenarios/:code', output: scenario.scenarioDetailSchema, ...read },
   changeScenario: { method: 'PATCH', path: '/scenarios/:code', input: scenario.changeScenarioSchema, output: doneSchema, ...change },

@@ -16,7 +16,20 @@ const wireSchema = z.object({
   ]),
 });
 
+export const SCENARIOS_A_PAGE = 100;
+
+export const scenarioListQuerySchema = z.object({
+  /** Only those at this branch of the map. */
+  scope: codeSchema.optional(),
+  page: z.coerce.number().int().min(1).default(1),
+});
+export type ScenarioListQuery = z.infer<typeof scenarioListQuerySchema>;
+
+/** A page of the scenarios, by code, with what their wiring says. */
 export const scenarioListSchema = z.object({
+  ...{ total: z.int(), page: z.int(), pages: z.int() },
+  /** With a baton that does not arrive; null: there are more than this page, and looking at all of them takes its time (countToFix). */
+  toFix: z.int().nullable(),
   scenarios: z.array(
     codedSchema.extend({
       node: z.object({ code: z.string(), name: z.string() }),
@@ -35,6 +48,9 @@ export const scenarioListSchema = z.object({
 });
 export type ScenarioList = z.infer<typeof scenarioListSchema>;
 export type ScenarioListItem = ScenarioList['scenarios'][number];
+
+export const scenarioNamesSchema = z.object({ scenarios: z.array(z.object({ code: z.string(), name: z.string() })) });
+export type ScenarioNames = z.infer<typeof scenarioNamesSchema>;
 
 const legId = idSchema<'leg'>();
 const fields = z.array(fieldSchema).max(100);

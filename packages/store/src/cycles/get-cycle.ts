@@ -1,9 +1,9 @@
 import { isLeft } from '@kindred-baton/core/outcomes';
-import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import { isInScope } from '@kindred-baton/core/cycles/cycle';
-import type { CycleId, PersonId, RunId, TeamId } from '@kindred-baton/core/ids';
+import type { CycleId, ScenarioId, TeamId } from '@kindred-baton/core/ids';
 import { describeChange } from '@kindred-baton/core/programmes/describe-change';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
@@ -12,51 +12,37 @@ import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Query, ReadContext } from '../operation.ts';
 import type { LoadedScenario } from '../scenarios/load-chains.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
-import type { CycleRow } from '../schema/cycles.ts';
+import { isTurnInScope } from '../runs/in-scope.ts';
+import type { CycleRow, RunRow } from '../schema/cycles.ts';
 import { cycleEnvironments, cycles, runs } from '../schema/cycles.ts';
 import { history } from '../schema/history.ts';
 import { people } from '../schema/people.ts';
 import { applications, environments, teamMembers, teams } from '../schema/programmes.ts';
-import { scenarios } from '../schema/scenarios.ts';
 import { turns } from '../schema/turns.ts';
 import { loadIdNames } from '../programmes/load-id-names.ts';
 import { findObstacles } from './find-obstacles.ts';
 
-/** A cycle with its runs, its lanes and their load, and what keeps it from being opened. */
+/** A cycle with its lanes and their load, and what keeps it from being opened. Its runs are list-runs.ts. */
 export const getCycle: Query<string, CycleDetail> = {
   right: 'read',
   read: async (context, code) => {
     const { cycle, environment, owner } = await loadHead(context, code);
-    const [turnRows, runRows, laneRows, elsewhere, changes] = await Promise.all([
-      loadTurns(context, cycle.id),
+    const [loads, runRows, laneRows, elsewhere, changes] = await Promise.all([
+      loadLoads(context, cycle.id),
       loadRunRows(context, cycle.id),
       loadLanePeople(context),
       loadEnvironments(context, cycle.id),
       listScopeChanges(context, cycle),
     ]);
-    const scope = new Set(runRows.filter(({ run }) => isInScope(run.leftTo)).map(({ run }) => run.id));
-    const counted = turnRows.filter(({ runId }) => scope.has(runId));
-    const turnsOf = new Map<RunId, TurnOfCycle[]>();
-    for (const turn of turnRows) pushTo(turnsOf, turn.runId, turn);
     return {
       ...{ id: cycle.id, code: cycle.code, name: cycle.name, state: cycle.state, purpose: cycle.purpose },
       ...{ startsOn: cycle.startsOn, endsOn: cycle.endsOn, environment, owner, environmentId: cycle.environmentId, ownerId: cycle.ownerId },
       rules: { ...cycle.rules, failure: [...cycle.rules.failure], exit: cycle.rules.exit.map((rule) => ({ ...rule })) },
       documents: cycle.documents.map((document) => ({ ...document })),
       ...{ environments: elsewhere, scopeChanges: changes },
-      counts: countStatuses(counted),
-      runs: runRows.map(({ run, scenario }) => ({
-        ...{ id: run.id, number: run.number, scenario, rowName: run.rowName, priority: run.priority, outcome: run.outcome },
-        ...{ leftTo: run.leftTo, leftReason: run.leftReason },
-        turns: (turnsOf.get(run.id) ?? []).map(({ id, title, status, team, assignee }) => ({
-          id,
-          title,
-          status,
-          team: team ?? 'No team',
-          assignee,
-        })),
-      })),
-      lanes: layOutLanes(counted, laneRows),
+      counts: countStatuses(loads),
+      runs: runRows.filter(({ leftTo }) => isInScope(leftTo)).length,
+      lanes: layOutLanes(loads, laneRows),
       ...(cycle.state === 'planning' ? await lookAhead(context, runRows, cycle) : { obstacles: [], older: [] }),
     };
   },
@@ -73,34 +59,21 @@ async function loadHead({ db, actor }: ReadContext, code: string): Promise<{ cyc
   return head;
 }
 
-function loadTurns({ db }: ReadContext, cycleId: CycleId) {
+/** The turns in scope as loads: how many of a lane, a person and a status there are, and their minutes. */
+function loadLoads({ db }: ReadContext, cycleId: CycleId) {
   return db
     .select({
-      id: turns.id,
-      runId: turns.runId,
-      title: turns.title,
-      status: turns.status,
-      minutes: turns.minutes,
-      teamId: turns.teamId,
-      team: teams.name,
-      assigneeId: turns.assigneeId,
-      assignee: people.name,
+      ...{ teamId: turns.teamId, assigneeId: turns.assigneeId, status: turns.status },
+      ...{ turns: count(), minutes: sql<number>`sum(${turns.minutes})::int` },
     })
     .from(turns)
-    .leftJoin(teams, eq(teams.id, turns.teamId))
-    .leftJoin(people, eq(people.id, turns.assigneeId))
-    .where(eq(turns.cycleId, cycleId))
-    .orderBy(asc(turns.runId), asc(turns.index));
+    .where(and(eq(turns.cycleId, cycleId), isTurnInScope))
+    .groupBy(turns.teamId, turns.assigneeId, turns.status);
 }
-type TurnOfCycle = Awaited<ReturnType<typeof loadTurns>>[number];
+type Load = Awaited<ReturnType<typeof loadLoads>>[number];
 
 function loadRunRows({ db }: ReadContext, cycleId: CycleId) {
-  return db
-    .select({ run: runs, scenario: { id: scenarios.id, code: scenarios.code, name: scenarios.name } })
-    .from(runs)
-    .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
-    .where(eq(runs.cycleId, cycleId))
-    .orderBy(asc(runs.number));
+  return db.select().from(runs).where(eq(runs.cycleId, cycleId)).orderBy(asc(runs.number));
 }
 
 function loadLanePeople({ db, actor }: ReadContext) {
@@ -114,35 +87,37 @@ function loadLanePeople({ db, actor }: ReadContext) {
 }
 type LanePersonRow = Awaited<ReturnType<typeof loadLanePeople>>[number];
 
-const sumMinutes = (rows: readonly TurnOfCycle[]) => rows.reduce((sum, turn) => sum + turn.minutes, 0);
-
-function countStatuses(rows: readonly { status: TurnStatus }[]): Counts {
+function countStatuses(loads: readonly Load[]): Counts {
   const counts = { ...NO_COUNTS } as Record<TurnStatus, number>;
-  for (const { status } of rows) counts[status] += 1;
+  for (const load of loads) counts[load.status] += load.turns;
   return counts;
 }
 
-function layOutLanes(turnRows: readonly TurnOfCycle[], lanePeople: readonly LanePersonRow[]): CycleDetail['lanes'] {
-  const turnsOf = new Map<TeamId | PersonId | null, TurnOfCycle[]>();
-  for (const turn of turnRows) {
-    pushTo(turnsOf, turn.teamId, turn);
-    if (turn.assigneeId) pushTo(turnsOf, turn.assigneeId, turn);
-  }
-  const measure = (rows: readonly TurnOfCycle[]) => ({
-    turns: rows.length,
-    minutes: sumMinutes(rows),
-    minutesLeft: sumMinutes(rows.filter((turn) => isLeft(turn.status))),
-  });
+function measure(loads: readonly Load[]) {
+  const sum = (of: readonly Load[], figure: 'turns' | 'minutes') => of.reduce((total, load) => total + load[figure], 0);
+  const left = loads.filter(({ status }) => isLeft(status));
+  return { turns: sum(loads, 'turns'), minutes: sum(loads, 'minutes'), minutesLeft: sum(left, 'minutes') };
+}
+
+function layOutLanes(loads: readonly Load[], lanePeople: readonly LanePersonRow[]): CycleDetail['lanes'] {
+  const loadsOf = new Map<TeamId, Load[]>();
+  for (const load of loads) if (load.teamId) pushTo(loadsOf, load.teamId, load);
   const lanes = new Map(lanePeople.map((row) => [row.teamId, row]));
   return [...lanes.values()]
-    .filter((lane) => turnsOf.has(lane.teamId))
+    .filter((lane) => loadsOf.has(lane.teamId))
     .map((lane) => ({
       ...{ team: lane.team, hoursPerDay: lane.hoursPerDay },
-      ...measure(turnsOf.get(lane.teamId) ?? []),
-      counts: countStatuses(turnsOf.get(lane.teamId) ?? []),
+      ...measure(loadsOf.get(lane.teamId) ?? []),
+      counts: countStatuses(loadsOf.get(lane.teamId) ?? []),
       people: lanePeople.flatMap(({ teamId, personId, person }) =>
         teamId === lane.teamId && personId && person
-          ? [{ id: personId, name: person, ...measure((turnsOf.get(personId) ?? []).filter((turn) => turn.teamId === lane.teamId)) }]
+          ? [
+              {
+                id: personId,
+                name: person,
+                ...measure((loadsOf.get(lane.teamId) ?? []).filter(({ assigneeId }) => assigneeId === personId)),
+              },
+            ]
           : [],
       ),
     }));
@@ -151,18 +126,14 @@ function layOutLanes(turnRows: readonly TurnOfCycle[], lanePeople: readonly Lane
 /** What opening it would meet: what stands in its way, and the older versions that it would pin. */
 async function lookAhead(
   context: ReadContext,
-  runRows: Awaited<ReturnType<typeof loadRunRows>>,
+  runRows: readonly RunRow[],
   { rules }: CycleRow,
 ): Promise<Pick<CycleDetail, 'obstacles' | 'older'>> {
-  const { scenarios: loaded } = await loadChains(context, [...new Set(runRows.map(({ run }) => run.scenarioId))]);
+  const { scenarios: loaded } = await loadChains(context, [...new Set(runRows.map(({ scenarioId }) => scenarioId))]);
+  const runsOf = new Map<ScenarioId, RunRow[]>();
+  for (const run of runRows) pushTo(runsOf, run.scenarioId, run);
   return {
-    obstacles: loaded.flatMap((scenario) =>
-      findObstacles(
-        scenario,
-        runRows.filter(({ run }) => run.scenarioId === scenario.scenario.id).map(({ run }) => run),
-        rules,
-      ),
-    ),
+    obstacles: loaded.flatMap((scenario) => findObstacles(scenario, runsOf.get(scenario.scenario.id) ?? [], rules)),
     older: listOlder(loaded),
   };
 }

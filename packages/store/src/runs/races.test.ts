@@ -8,6 +8,7 @@ import type { Actor } from '../actor.ts';
 import { createCycle } from '../cycles/change-cycles.ts';
 import { getCycle } from '../cycles/get-cycle.ts';
 import { getCycleScope } from '../cycles/get-cycle-scope.ts';
+import { listRunEnds } from '../cycles/list-runs.ts';
 import { getPlan } from '../cycles/get-plan.ts';
 import { moveCycle } from '../cycles/move-cycle.ts';
 import { logDefect, moveDefect } from '../defects/change-defects.ts';
@@ -91,7 +92,7 @@ describe('two at once', () => {
       await db.perform(lead, finishAttempt, attempt);
       await db.perform(lead, moveDefect, { code: defect, move: { from: 'new', to: 'fixed', reason: '' } });
       await db.perform(lead, moveCycle, { code, from: 'open', to: 'closing' });
-      const { runs } = await db.ask(lead, getCycle, code);
+      const { runs } = await db.ask(lead, listRunEnds, code);
       const left = runs.map(({ id: runId }) => ({ runId, to: 'dropped' as const, reason: 'No time.' }));
       const close = () => db.perform(lead, moveCycle, { code, from: 'closing', to: 'closed', left });
       const [closed, retest] = await Promise.allSettled(round % 2 === 0 ? [close(), begin(id)] : [begin(id), close()].reverse());

@@ -5,7 +5,7 @@ import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { getAcceptance, signOffNode } from '../cycles/acceptance.ts';
 import { changeScope } from '../cycles/change-scope.ts';
-import { getCycle } from '../cycles/get-cycle.ts';
+import { listRunEnds } from '../cycles/list-runs.ts';
 import { moveCycle } from '../cycles/move-cycle.ts';
 import { mails } from '../schema/mails.ts';
 
@@ -27,7 +27,7 @@ describe('owners of processes', () => {
     db.perform(lead, changeScope, { code: 'ACC-2', change: { add: [], drop: ids as never, why: 'Not this time' } });
 
   it('are told once, when the last turn of what is theirs is through, and of what', async () => {
-    const { runs } = await db.ask(lead, getCycle, 'ACC-2');
+    const { runs } = await db.ask(lead, listRunEnds, 'ACC-2');
     const open = runs.filter(({ outcome, leftTo }) => leftTo === null && outcome !== 'passed' && outcome !== 'skipped');
     const last = open.find(({ scenario }) => scenario.code.startsWith('NS-'))?.id ?? '';
     await takeOut(open.map(({ id }) => id).filter((id) => id !== last));

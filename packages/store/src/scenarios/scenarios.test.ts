@@ -3,7 +3,7 @@ import type { LegId, ScenarioRowId } from '@kindred-baton/core/ids';
 import { toTestKey } from '@kindred-baton/core/scenarios/draw-legs';
 import type { ScenarioEdit } from '@kindred-baton/core/scenarios/edit-scenario';
 import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
@@ -20,7 +20,7 @@ import { findChainInLibrary } from './find-chain.ts';
 import { getMapGaps, getMapWay } from './follow-map.ts';
 import { getOverlaps } from './get-overlaps.ts';
 import { getScenario } from './get-scenario.ts';
-import { listScenarios } from './list-scenarios.ts';
+import { countToFix, listScenarioNames, listScenarios } from './list-scenarios.ts';
 import { loadScenarioToExport } from './load-exported.ts';
 import { proposeForLegs } from './propose-for-legs.ts';
 import { getChangeReview, replaceTest, takeVersion } from './review-change.ts';
@@ -144,9 +144,29 @@ describe('editing a scenario', () => {
   });
 
   it('is listed with what its wiring says; the demo’s sketch has one need that nothing gives', async () => {
-    const { scenarios } = await db.ask(lead, listScenarios, undefined);
+    const { scenarios } = await db.ask(lead, listScenarios, { page: 1 });
     expect(scenarios.find(({ code }) => code === 'PU-S2')).toMatchObject({ state: 'sketch', openLegs: 2, errors: 1 });
     expect(scenarios.filter(({ code, errors }) => errors > 0 && code !== 'PU-S2' && code !== 'S-1').map(({ code }) => code)).toEqual([]);
+  });
+
+  it('is listed in pages, of a branch too; what is to fix is counted over all of them', async () => {
+    const whole = await db.ask(lead, listScenarios, { page: 1 });
+    expect(whole).toMatchObject({ page: 1, pages: 1, total: whole.scenarios.length });
+    expect(await db.ask(lead, countToFix, {})).toEqual({ toFix: whole.scenarios.filter(({ errors }) => errors > 0).length });
+    expect(whole.toFix).toBe((await db.ask(lead, countToFix, {})).toFix);
+    const branch = await db.ask(lead, listScenarios, { scope: 'NS', page: 1 });
+    expect(branch.scenarios).toEqual(whole.scenarios.filter(({ node }) => node.code.startsWith('NS')));
+    expect(await db.ask(lead, listScenarios, { scope: 'NOWHERE', page: 1 })).toMatchObject({ total: 0, toFix: 0, scenarios: [] });
+    await db.store.db.execute(sql`
+      insert into scenarios (id, programme_id, code, name, node_id)
+      select gen_random_uuid(), programme_id, 'ZZ-' || lpad(n::text, 3, '0'), 'Many', node_id from scenarios, generate_series(1, 150) n where code = 'NS-S1'`);
+    const first = await db.ask(lead, listScenarios, { page: 1 });
+    const last = await db.ask(lead, listScenarios, { page: 99 });
+    expect([first.pages, first.toFix, last.page, last.toFix]).toEqual([2, null, 2, null]);
+    const codes = [...first.scenarios, ...last.scenarios].map(({ code }) => code);
+    expect([new Set(codes).size, codes.length]).toEqual([whole.total + 150, first.total]);
+    expect((await db.ask(lead, listScenarioNames, undefined)).scenarios.map(({ code }) => code)).toEqual(codes);
+    await db.store.db.execute(sql`delete from scenarios where code like 'ZZ-%'`);
   });
 });
 

@@ -1,6 +1,5 @@
 import { useRead } from '../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
-import { isInScope } from '@kindred-baton/core/cycles/cycle';
 import { lazy, Suspense } from 'react';
 import { countOf, formatSpan } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
@@ -54,7 +53,7 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
         about={
           <>
             <span className="font-mono">{cycle.code}</span> · {cycle.purpose} · <b className="text-ink">{cycle.state}</b> ·{' '}
-            {countOf(cycle.runs.filter(({ leftTo }) => isInScope(leftTo)).length, 'run')}
+            {countOf(cycle.runs, 'run')}
           </>
         }
       >
@@ -64,7 +63,7 @@ function Cycle({ initial }: { readonly initial: CycleDetail }) {
             type="button"
             aria-pressed={view === key}
             className={`button ${view === key ? 'button-primary' : ''}`}
-            onClick={() => address.set({ view: key === 'lanes' ? null : key, node: null, drop: null })}
+            onClick={() => address.set({ view: key === 'lanes' ? null : key, node: null, drop: null, page: null })}
           >
             {name}
           </button>

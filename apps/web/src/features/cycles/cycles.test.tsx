@@ -65,10 +65,11 @@ describe('closing a cycle', () => {
   });
   const open = async (runs: object[]) => {
     const decided: Leftover[][] = [];
-    const cycle = { name: 'Acceptance 2', runs } as unknown as CycleDetail;
+    const cycle = { code: 'ACC-2', name: 'Acceptance 2' } as unknown as CycleDetail;
     const opened = openScreen(<CloseDialog cycle={cycle} onClose={() => {}} onDecide={(left) => decided.push(left)} />);
+    opened.server.on('listRunEnds', () => ({ runs }) as never);
     opened.show();
-    await screen.findByRole('dialog');
+    await screen.findByRole('button', { name: 'Close it' });
     return { ...opened, decided, close: () => screen.getByRole('button', { name: 'Close it' }) };
   };
 
@@ -98,6 +99,14 @@ describe('closing a cycle', () => {
       { runId: 'run-2', to: 'next cycle', reason: '' },
       { runId: 'run-3', to: 'dropped', reason: 'Out of scope' },
     ]);
+  });
+
+  it('of thousands lists some, says how many more there are, and decides on all', async () => {
+    const { user, decided, close } = await open(Array.from({ length: 1_250 }, (_, index) => run(index + 1, 'failed')));
+    expect(screen.getAllByLabelText(/^Where run \d+ goes$/)).toHaveLength(100);
+    expect(screen.getByText(/of the 1,150 that are not listed/)).toBeTruthy();
+    await user.click(close());
+    expect(decided[0]).toHaveLength(1_250);
   });
 
   it('sends all one way at once, and back', async () => {

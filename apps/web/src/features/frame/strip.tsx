@@ -18,6 +18,8 @@ import { useFolded } from './use-folded.ts';
 import { walkStrip } from './walk-strip.ts';
 
 const FIRST_WIDTH_PX = 1_248;
+/** Another branch is read from its beginning. */
+const FIRST_PAGE = { page: null, fromRow: null, fromColumn: null };
 
 /** Where am I, how is it going, and what am I looking at: the map as a strip. Choosing a block scopes every view to it. */
 export function Strip({ initial }: { readonly initial: StripView }) {
@@ -37,7 +39,7 @@ export function Strip({ initial }: { readonly initial: StripView }) {
   const rows = useMemo(() => layOutStrip(nodes, width, path), [nodes, width, path]);
   const [walked, setWalked] = useState<string | null>(null);
   const active = findShown(nodes, rows, walked ?? scope) ?? rows[0]?.[0]?.key ?? null;
-  const choose = (code: string | null) => address.set({ scope: code === scope ? null : code });
+  const choose = (code: string | null) => address.set({ scope: code === scope ? null : code, ...FIRST_PAGE });
   // Blocks that were joined lead to what they lie in.
   const chooseBlock = (block: StripBlock | undefined) => {
     const code = block?.code ?? block?.parent;

@@ -4,6 +4,7 @@ import { getFacetFilter, getFacetLabel } from '@kindred-baton/core/progress/face
 import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
 import { BatonBar, describeCounts } from '../../ui/baton-mark.tsx';
+import { Pages } from '../../ui/pages.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { showLabel } from '../../ui/show-label.ts';
 import { useAddress } from '../frame/address-context.tsx';
@@ -91,8 +92,8 @@ export function ProgressTable({ view, rows, columns, rowsName }: ProgressTablePr
           </tfoot>
         </table>
       </div>
-      <Pages axis={view.rows} noun={rowsName} name="fromRow" />
-      <Pages axis={view.columns} noun={getFacetLabel(columns)} name="fromColumn" />
+      <AxisPages axis={view.rows} noun={rowsName} name="fromRow" />
+      <AxisPages axis={view.columns} noun={getFacetLabel(columns)} name="fromColumn" />
     </>
   );
 }
@@ -101,30 +102,16 @@ export function ProgressTable({ view, rows, columns, rowsName }: ProgressTablePr
 const HELD = 'sticky left-0 z-[1] min-w-[150px] bg-sheet';
 
 /** A table that is too long or too wide to be drawn at once comes in pages; the last row counts over all of them. */
-function Pages({ axis, noun, name }: { readonly axis: ProgressAxis; readonly noun: string; readonly name: string }) {
+function AxisPages({ axis, noun, name }: { readonly axis: ProgressAxis; readonly noun: string; readonly name: string }) {
   const address = useAddress();
   const { from, size, entries } = axis;
-  if (entries.length === size) return null;
   const go = (to: number) => address.set({ [name]: to === 0 ? null : String(to) });
-  const first = entries[0]?.name ?? '';
-  const last = entries.at(-1)?.name ?? '';
   return (
-    <nav aria-label={`Pages: ${noun}`} className="mt-2 flex flex-wrap items-center gap-2 text-[13px] text-soft">
-      <button type="button" className="button button-small" disabled={from === 0} onClick={() => go(Math.max(0, from - entries.length))}>
-        Before
-      </button>
-      <span title={`${first} to ${last}`}>
-        {noun} {(from + 1).toLocaleString('en')} to {(from + entries.length).toLocaleString('en')} of {size.toLocaleString('en')}
-      </span>
-      <button
-        type="button"
-        className="button button-small"
-        disabled={from + entries.length >= size}
-        onClick={() => go(from + entries.length)}
-      >
-        Next
-      </button>
-    </nav>
+    <Pages
+      {...{ noun, from, size, to: from + entries.length - 1 }}
+      onBefore={() => go(Math.max(0, from - 1))}
+      onNext={() => go(from + entries.length)}
+    />
   );
 }
 

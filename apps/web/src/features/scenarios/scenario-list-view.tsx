@@ -1,29 +1,36 @@
 import { useRead } from '../../client/use-read.ts';
 import type { ScenarioList, ScenarioListItem } from '@kindred-baton/contracts/scenarios/scenario';
+import { keepPreviousData } from '@tanstack/react-query';
 import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
 import { useState } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
+import { Pages } from '../../ui/pages.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { useInScope } from '../frame/use-in-scope.ts';
 import { NewScenarioDialog } from './new-scenario-dialog.tsx';
 
 export function ScenarioListView({ initial }: { readonly initial: ScenarioList }) {
   const { base, can } = useProgramme();
-  const inScope = useInScope();
-  const { data = initial } = useRead('listScenarios', {}, { initialData: initial });
+  const address = useAddress();
+  const scope = address.get('scope');
+  const within = scope === null ? {} : { scope };
+  const page = Math.max(1, Math.trunc(Number(address.get('page'))) || 1);
+  const [first] = useState({ scope, page });
+  const { data = initial } = useRead(
+    'listScenarios',
+    { input: { ...within, page } },
+    { ...(first.scope === scope && first.page === page ? { initialData: initial } : {}), placeholderData: keepPreviousData },
+  );
+  const { data: counted } = useRead('countToFix', { input: within }, { enabled: data.toFix === null });
   const [isAdding, setIsAdding] = useState(false);
-  const shown = data.scenarios.filter((scenario) => inScope(scenario.node.code));
-  const toFix = shown.filter((scenario) => scenario.errors > 0).length;
+  const from = data.page === data.pages ? data.total - data.scenarios.length : (data.page - 1) * data.scenarios.length;
+  const go = (to: number) => address.set({ page: to === 1 ? null : String(to) });
   return (
     <>
-      <PageTitle
-        title="Scenarios"
-        about={`${countOf(shown.length, 'scenario')} · ${toFix === 0 ? 'every baton arrives' : `${toFix} with a baton that does not arrive`}`}
-      >
+      <PageTitle title="Scenarios" about={`${countOf(data.total, 'scenario')}${describeArrival(data.toFix ?? counted?.toFix)}`}>
         {can('edit scenarios') && (
           <>
             <a className="button" href={`${base}/map/import?kind=scenario`}>
@@ -36,8 +43,8 @@ export function ScenarioListView({ initial }: { readonly initial: ScenarioList }
         )}
       </PageTitle>
       <div className="card overflow-x-auto px-2">
-        {shown.length > 0 ? (
-          <ScenarioTable scenarios={shown} />
+        {data.total > 0 ? (
+          <ScenarioTable scenarios={data.scenarios} />
         ) : (
           <EmptyView title="No scenario here yet">
             A scenario chains tests of several teams from the first request to the last posting. Begin one as a sketch; its tests may come
@@ -45,9 +52,20 @@ export function ScenarioListView({ initial }: { readonly initial: ScenarioList }
           </EmptyView>
         )}
       </div>
+      <Pages
+        {...{ noun: 'Scenarios', from, to: from + data.scenarios.length - 1, size: data.total }}
+        onBefore={() => go(data.page - 1)}
+        onNext={() => go(data.page + 1)}
+      />
       <NewScenarioDialog isOpen={isAdding} onClose={() => setIsAdding(false)} />
     </>
   );
+}
+
+/** Undefined: not all of them were looked at yet. */
+function describeArrival(toFix: number | undefined): string {
+  if (toFix === undefined) return ' · looking whether every baton arrives …';
+  return toFix === 0 ? ' · every baton arrives' : ` · ${toFix.toLocaleString('en')} with a baton that does not arrive`;
 }
 
 function ScenarioTable({ scenarios }: { readonly scenarios: readonly ScenarioListItem[] }) {

@@ -29,6 +29,7 @@ const KINDS: Readonly<Partial<Record<keyof Tasks, keyof typeof POOLS>>> = {
   'ask door': 'doors',
   'try door': 'doors',
   'staff cycle': 'cycles',
+  'count to fix': 'cycles',
   'write workbook': 'cycles',
 };
 

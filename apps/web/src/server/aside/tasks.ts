@@ -4,6 +4,7 @@ import type { OutTable } from '@kindred-baton/formats/tables/write-tables';
 import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import type { Actor } from '@kindred-baton/store/actor';
 import { staffCycle } from '@kindred-baton/store/cycles/staff-cycle';
+import { countToFix } from '@kindred-baton/store/scenarios/list-scenarios';
 import { bind } from '../bind.ts';
 import type { Call } from '../call.ts';
 import { IMPORTS } from '../answers/imports/imports.ts';
@@ -36,6 +37,7 @@ export const TASKS = {
   ...READERS,
   import: runImport,
   'staff cycle': (caller: AsideCaller, input: Parameters<typeof staffCycle.run>[1]) => bindCaller(caller).perform(staffCycle, input),
+  'count to fix': (caller: AsideCaller, input: Parameters<typeof countToFix.read>[1]) => bindCaller(caller).ask(countToFix, input),
   'ask door': askForStep,
   'try door': tryDoor,
   'write workbook': (tables: readonly OutTable[]) => writeXlsx(tables),

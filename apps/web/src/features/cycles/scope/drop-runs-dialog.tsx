@@ -8,25 +8,31 @@ import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 
 interface DropRunsDialogProps {
   readonly cycle: CycleDetail;
-  readonly runs: readonly string[];
+  /** Of the chosen runs. */
+  readonly numbers: readonly number[];
   readonly onClose: () => void;
   readonly onDone: () => void;
 }
 
 /** Says what taking runs out sets aside before it is done. */
-export function DropRunsDialog({ cycle, runs, onClose, onDone }: DropRunsDialogProps) {
+export function DropRunsDialog({ cycle, numbers, onClose, onDone }: DropRunsDialogProps) {
   const { change } = useChanges();
   const params = { code: cycle.code };
-  const { data: effects } = useRead('getScopeEffects', { params, input: { runs: [...runs] } });
+  const { data: chosen, error } = useRead('listRuns', { params, input: { numbers: numbers.join(',') } });
+  // One that has left meanwhile is out already.
+  const runs = chosen?.runs.flatMap(({ id, leftTo }) => (leftTo === null ? [id] : []));
+  const { data: effects } = useRead('getScopeEffects', { params, input: { runs: runs ?? [] } }, { enabled: runs !== undefined });
   const form = useForm(async ({ why = '' }) => {
-    await change('changeScope', { params, input: { add: [], drop: [...runs], why } });
+    await change('changeScope', { params, input: { add: [], drop: runs ?? [], why } });
     onDone();
   });
   const isOpen = cycle.state === 'open';
   return (
-    <DialogBox title={`Take ${countOf(runs.length, 'run')} out of ${cycle.name}`} isOpen onClose={onClose}>
+    <DialogBox title={`Take ${countOf(runs?.length ?? numbers.length, 'run')} out of ${cycle.name}`} isOpen onClose={onClose}>
       <form onSubmit={form.onSubmit}>
-        {!effects ? (
+        {error ? (
+          <p className="mb-3 text-failed">{error.message}</p>
+        ) : !effects ? (
           <p className="mb-3 text-soft">Looking what hangs on it …</p>
         ) : (
           <ul className="mb-3 grid list-disc gap-1 pl-5">
@@ -45,7 +51,8 @@ export function DropRunsDialog({ cycle, runs, onClose, onDone }: DropRunsDialogP
           </ul>
         )}
         {isOpen && <TextArea label="Why" name="why" required rows={2} problem={form.problemOf('why')} />}
-        <FormFoot form={form} label="Take out" onCancel={onClose} />
+        {/* Before it is known which runs these are there is nothing to be taken out. */}
+        {runs && <FormFoot form={form} label="Take out" onCancel={onClose} />}
       </form>
     </DialogBox>
   );

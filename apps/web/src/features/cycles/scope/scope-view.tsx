@@ -2,13 +2,15 @@ import { getLeavingLabel } from '@kindred-baton/core/cycles/cycle';
 import { getStatusLabel } from '@kindred-baton/core/outcomes';
 import { useChanges } from '../../../client/use-changes.ts';
 import { useRead } from '../../../client/use-read.ts';
-import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
+import type { CycleDetail, RunList } from '@kindred-baton/contracts/cycles/cycle';
+import { keepPreviousData } from '@tanstack/react-query';
 import { useState } from 'react';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { DialogBox } from '../../../ui/dialog.tsx';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { TextArea } from '../../../ui/field.tsx';
 import { countOf, formatMinutes } from '../../../ui/format.ts';
+import { Pages } from '../../../ui/pages.tsx';
 import { FormFoot, useForm } from '../../../ui/use-form.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
@@ -23,20 +25,10 @@ export function ScopeView({ cycle }: { readonly cycle: CycleDetail }) {
   const { can } = useProgramme();
   const address = useAddress();
   const [asked, setAsked] = useState<'add' | 'drop' | null>(null);
-  const numbers = new Set((address.get('drop') ?? '').split(',').filter((text) => text !== ''));
-  const chosen = new Set(cycle.runs.filter(({ number, leftTo }) => leftTo === null && numbers.has(String(number))).map(({ id }) => id));
+  const chosen = new Set((address.get('drop') ?? '').split(',').flatMap((text) => (/^\d+$/.test(text) ? [Number(text)] : [])));
   const canChange = can('run cycles') && (cycle.state === 'planning' || cycle.state === 'open');
-  const setChosen = (ids: ReadonlySet<string>) =>
-    address.set(
-      {
-        drop:
-          cycle.runs
-            .filter(({ id }) => ids.has(id))
-            .map(({ number }) => number)
-            .join(',') || null,
-      },
-      { replace: true },
-    );
+  const setChosen = (numbers: ReadonlySet<number>) =>
+    address.set({ drop: [...numbers].sort((one, other) => one - other).join(',') || null }, { replace: true });
   return (
     <>
       {canChange && (
@@ -52,7 +44,7 @@ export function ScopeView({ cycle }: { readonly cycle: CycleDetail }) {
           )}
         </div>
       )}
-      <RunTable cycle={cycle} chosen={chosen} onChoose={canChange ? setChosen : null} />
+      <RunTable code={cycle.code} chosen={chosen} onChoose={canChange ? setChosen : null} />
       {cycle.scopeChanges.length > 0 && (
         <div className="mt-4">
           <ScopeChanges changes={cycle.scopeChanges} empty="" />
@@ -62,7 +54,7 @@ export function ScopeView({ cycle }: { readonly cycle: CycleDetail }) {
       {asked === 'drop' && (
         <DropRunsDialog
           cycle={cycle}
-          runs={[...chosen]}
+          numbers={[...chosen]}
           onClose={() => setAsked(null)}
           onDone={() => {
             setChosen(new Set());
@@ -75,52 +67,55 @@ export function ScopeView({ cycle }: { readonly cycle: CycleDetail }) {
 }
 
 interface RunTableProps {
-  readonly cycle: CycleDetail;
-  readonly chosen: ReadonlySet<string>;
-  readonly onChoose: ((chosen: ReadonlySet<string>) => void) | null;
+  readonly code: string;
+  readonly chosen: ReadonlySet<number>;
+  readonly onChoose: ((chosen: ReadonlySet<number>) => void) | null;
 }
 
-const SHOWN = 200;
-
-function RunTable({ cycle, chosen, onChoose }: RunTableProps) {
-  const [shown, setShown] = useState(SHOWN);
-  if (cycle.runs.length === 0)
+function RunTable({ code, chosen, onChoose }: RunTableProps) {
+  const address = useAddress();
+  const page = Math.max(1, Math.trunc(Number(address.get('page'))) || 1);
+  const { data, error } = useRead('listRuns', { params: { code }, input: { page } }, { placeholderData: keepPreviousData });
+  if (!data) return <p className="text-soft">{error ? error.message : 'One moment …'}</p>;
+  if (data.total === 0)
     return (
       <div className="card">
         <EmptyView title="Nothing is in it yet">Take scenarios in; each of their data rows becomes a run.</EmptyView>
       </div>
     );
-  const toggle = (id: string) => {
+  const toggle = (number: number) => {
     const next = new Set(chosen);
-    if (!next.delete(id)) next.add(id);
+    if (!next.delete(number)) next.add(number);
     onChoose?.(next);
   };
+  const from = data.page === data.pages ? data.total - data.runs.length : (data.page - 1) * data.runs.length;
+  const go = (to: number) => address.set({ page: to === 1 ? null : String(to) });
   return (
-    <div className="card overflow-x-auto px-2">
-      <table className="grid-table">
-        <thead>
-          <tr>
-            <th scope="col">Run</th>
-            <th scope="col">Scenario</th>
-            <th scope="col">Data row</th>
-            <th scope="col">Priority</th>
-            <th scope="col">Turns</th>
-          </tr>
-        </thead>
-        <tbody>
-          {cycle.runs.slice(0, shown).map((run) => (
-            <RunRow key={run.id} run={run} isChosen={chosen.has(run.id)} onToggle={onChoose ? () => toggle(run.id) : null} />
-          ))}
-        </tbody>
-      </table>
-      {cycle.runs.length > shown && (
-        <p className="py-2">
-          <button type="button" className="button button-small" onClick={() => setShown(shown + 5 * SHOWN)}>
-            Show {Math.min(5 * SHOWN, cycle.runs.length - shown)} more
-          </button>
-        </p>
-      )}
-    </div>
+    <>
+      <div className="card overflow-x-auto px-2">
+        <table className="grid-table">
+          <thead>
+            <tr>
+              <th scope="col">Run</th>
+              <th scope="col">Scenario</th>
+              <th scope="col">Data row</th>
+              <th scope="col">Priority</th>
+              <th scope="col">Turns</th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.runs.map((run) => (
+              <RunRow key={run.id} run={run} isChosen={chosen.has(run.number)} onToggle={onChoose ? () => toggle(run.number) : null} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <Pages
+        {...{ noun: 'Runs', from, to: from + data.runs.length - 1, size: data.total }}
+        onBefore={() => go(data.page - 1)}
+        onNext={() => go(data.page + 1)}
+      />
+    </>
   );
 }
 
@@ -156,7 +151,7 @@ function AddDialog({ cycle, onClose }: { readonly cycle: CycleDetail; readonly o
 }
 
 interface RunRowProps {
-  readonly run: CycleDetail['runs'][number];
+  readonly run: RunList['runs'][number];
   readonly isChosen: boolean;
   /** null: it cannot be chosen. */
   readonly onToggle: (() => void) | null;

@@ -14,7 +14,7 @@ export function CompareView({ editor }: { readonly editor: ScenarioEditor }) {
   const { code } = editor.scenario;
   const asked = { of: editor.scenario.document, placeholderData: keepPreviousData };
   const { data: states } = useRead('listScenarioStates', { params: editor.params }, asked);
-  const { data: list } = useRead('listScenarios', {});
+  const { data: list } = useRead('listScenarioNames', {});
   const chosen = address.get('with') ?? (states?.states[1] ? `state ${states.states[1].id}` : null);
   const [kind, key] = chosen === null ? [] : chosen.startsWith('state ') ? ['state', chosen.slice(6)] : ['with', chosen];
   const input = { [kind ?? '']: key ?? '' };

@@ -4,6 +4,7 @@ import { AppError } from '@kindred-baton/contracts/errors';
 import type { ReportedCycle } from '@kindred-baton/formats/cycles/cycle-report';
 import { toCycleTables, writeAcceptanceSheet, writeCycleReport } from '@kindred-baton/formats/cycles/cycle-report';
 import { getAcceptance } from '@kindred-baton/store/cycles/acceptance';
+import { listRunEnds } from '@kindred-baton/store/cycles/list-runs';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
 import { listCycleRecord } from '@kindred-baton/store/cycles/list-cycle-record';
 import { listDefects } from '@kindred-baton/store/defects/get-defects';
@@ -33,7 +34,12 @@ export async function answerCycleReport({ ask, actor, url, params }: Call<{ read
 }
 
 async function loadReport({ ask, actor: { timeZone, severityNames } }: Pick<Call, 'ask' | 'actor'>, code: string): Promise<ReportedCycle> {
-  const [cycle, acceptance, { defects }] = await Promise.all([ask(getCycle, code), ask(getAcceptance, code), ask(listDefects, undefined)]);
+  const [cycle, ends, acceptance, { defects }] = await Promise.all([
+    ask(getCycle, code),
+    ask(listRunEnds, code),
+    ask(getAcceptance, code),
+    ask(listDefects, undefined),
+  ]);
   return {
     ...cycle,
     ...{ criteria: acceptance.criteria, counts: acceptance.counts },
@@ -43,7 +49,7 @@ async function loadReport({ ask, actor: { timeZone, severityNames } }: Pick<Call
       openDefects: node.openDefects.map((defect) => ({ ...defect, severity: nameSeverity(defect.severity, severityNames) })),
       signOff: node.signOff && { ...node.signOff, at: printDay(Date.parse(node.signOff.at), timeZone) },
     })),
-    runs: cycle.runs.map(({ number, scenario, rowName, outcome, leftTo, leftReason }) => ({
+    runs: ends.runs.map(({ number, scenario, rowName, outcome, leftTo, leftReason }) => ({
       ...{ number, outcome, scenario: `${scenario.code} ${scenario.name}`, row: rowName ?? '' },
       left: leftTo === null ? '' : `${leftTo}${leftReason === '' ? '' : `: ${leftReason}`}`,
     })),

@@ -6,6 +6,7 @@ import { changeScope, getScopeEffects, takeScenario } from '@kindred-baton/store
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
 import { chooseSingleTest } from '@kindred-baton/store/cycles/choose-single-test';
 import { getCycleScope } from '@kindred-baton/store/cycles/get-cycle-scope';
+import { listRunEnds, listRuns } from '@kindred-baton/store/cycles/list-runs';
 import { getPlan } from '@kindred-baton/store/cycles/get-plan';
 import { getSinceOpening } from '@kindred-baton/store/cycles/get-since-opening';
 import { listCycles } from '@kindred-baton/store/cycles/list-cycles';
@@ -21,6 +22,8 @@ export const cycleAnswers: Answers<typeof cycleRoutes> = {
   chooseSingleTest: ({ perform, input }) => perform(chooseSingleTest, input.test),
   getCycleScope: ({ ask }) => ask(getCycleScope, undefined),
   getCycle: ({ ask, params }) => ask(getCycle, params.code),
+  listRuns: ({ ask, params, input }) => ask(listRuns, { ...params, ...input }),
+  listRunEnds: ({ ask, params }) => ask(listRunEnds, params.code),
   changeCycle: ({ perform, params, input }) => perform(changeCycle, { ...params, change: input }),
   moveCycle: ({ perform, params, input }) => perform(moveCycle, { ...params, ...input }),
   changeScope: ({ perform, params, input }) => perform(changeScope, { ...params, change: input }),
