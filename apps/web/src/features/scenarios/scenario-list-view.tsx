@@ -24,13 +24,13 @@ export function ScenarioListView({ initial }: { readonly initial: ScenarioList }
     { input: { ...within, page } },
     { ...(first.scope === scope && first.page === page ? { initialData: initial } : {}), placeholderData: keepPreviousData },
   );
-  const { data: counted } = useRead('countToFix', { input: within }, { enabled: data.toFix === null });
+  const { data: counted, error } = useRead('countToFix', { input: within }, { enabled: data.toFix === null });
   const [isAdding, setIsAdding] = useState(false);
   const from = data.page === data.pages ? data.total - data.scenarios.length : (data.page - 1) * data.scenarios.length;
   const go = (to: number) => address.set({ page: to === 1 ? null : String(to) });
   return (
     <>
-      <PageTitle title="Scenarios" about={`${countOf(data.total, 'scenario')}${describeArrival(data.toFix ?? counted?.toFix)}`}>
+      <PageTitle title="Scenarios" about={`${countOf(data.total, 'scenario')}${describeArrival(data.toFix ?? counted?.toFix, error)}`}>
         {can('edit scenarios') && (
           <>
             <a className="button" href={`${base}/map/import?kind=scenario`}>
@@ -63,8 +63,9 @@ export function ScenarioListView({ initial }: { readonly initial: ScenarioList }
 }
 
 /** Undefined: not all of them were looked at yet. */
-function describeArrival(toFix: number | undefined): string {
-  if (toFix === undefined) return ' · looking whether every baton arrives …';
+function describeArrival(toFix: number | undefined, error: Error | null): string {
+  if (toFix === undefined)
+    return error ? ` · whether every baton arrives is not known: ${error.message}` : ' · looking whether every baton arrives …';
   return toFix === 0 ? ' · every baton arrives' : ` · ${toFix.toLocaleString('en')} with a baton that does not arrive`;
 }
 
