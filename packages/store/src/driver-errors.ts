@@ -21,6 +21,8 @@ const UNIQUE_SENTENCES: readonly (readonly [RegExp, string])[] = [
   [/^test_versions_/, 'Somebody else has just begun a draft of this test.'],
 ];
 
+const TOO_LONG = 'Looking this up takes too long, so it was stopped. Choose less of it: a branch of the map, a team.';
+
 const SENTENCES: Readonly<Record<string, (error: { constraint: string; message: string }) => AppError | undefined>> = {
   '23505': ({ constraint }) => {
     const sentence = UNIQUE_SENTENCES.find(([pattern]) => pattern.test(constraint))?.[1];
@@ -32,6 +34,7 @@ const SENTENCES: Readonly<Record<string, (error: { constraint: string; message: 
   '40P01': () => new AppError('conflict', 'Somebody else changed this at the same moment. Try again.'),
   '22021': () => new AppError('invalid', UNKEEPABLE),
   '22P05': () => new AppError('invalid', UNKEEPABLE),
+  '57014': () => new AppError('too large', TOO_LONG),
   KB001: () => new AppError('conflict', 'An agreed version does not change; edit makes a new draft.'),
   KB002: () => new AppError('conflict', 'A finished attempt is kept as it is.'),
 };

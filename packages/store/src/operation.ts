@@ -111,11 +111,27 @@ export interface ReadContext {
   readonly now: Date;
 }
 
-export async function ask<Input, Output>(store: Store, actor: Actor, query: Query<Input, Output>, input: Input): Promise<Output> {
+/** What bounds a read that may take long. */
+export interface ReadBounds {
+  /** For how long the database works on one statement, in milliseconds; then the read is refused with a sentence. */
+  readonly mostMs: number;
+  /** The reader leaves: the statement that is under way is given up. */
+  readonly leave: AbortSignal;
+}
+
+export async function ask<Input, Output>(
+  store: Store,
+  actor: Actor,
+  query: Query<Input, Output>,
+  input: Input,
+  bounds?: ReadBounds,
+): Promise<Output> {
   requireRight(actor, query.right);
+  let letGo = () => {};
   try {
     return await store.db.transaction(
       async (db) => {
+        if (bounds) letGo = await bindTo(store, db, bounds);
         await enterProgramme(db, actor, query.reach);
         return query.read({ db, actor, now: store.now() }, input);
       },
@@ -123,5 +139,19 @@ export async function ask<Input, Output>(store: Store, actor: Actor, query: Quer
     );
   } catch (error) {
     throw translateDriverError(error);
+  } finally {
+    letGo();
   }
+}
+
+/** Bounds the statements of a transaction; answers how to let it go once it is through, since its connection serves others then. */
+async function bindTo(store: Store, db: Reader, { mostMs, leave }: ReadBounds): Promise<() => void> {
+  const { rows } = await db.execute<{ pid: number }>(
+    sql`select set_config('statement_timeout', ${String(mostMs)}, true), pg_backend_pid() as pid`,
+  );
+  // Nobody waits for what is given up; that it could not be is bounded by its time.
+  const giveUp = () => void store.pool.query('select pg_cancel_backend($1)', [rows[0]?.pid]).catch(() => undefined);
+  leave.addEventListener('abort', giveUp);
+  if (leave.aborted) giveUp();
+  return () => leave.removeEventListener('abort', giveUp);
 }

@@ -40,11 +40,16 @@ function toQuery(input: unknown): string {
   return entries.length === 0 ? '' : `?${new URLSearchParams(entries).toString()}`;
 }
 
-/** Calls a route. Rejects with the server's refusal, or when it is away. */
-export async function call<Name extends RouteName>(api: string, name: Name, given: Given<Name>): Promise<Output<Name>> {
+/** Calls a route. Rejects with the server's refusal, or when it is away; a read that is given up by `signal` stops at the server too. */
+export async function call<Name extends RouteName>(
+  api: string,
+  name: Name,
+  given: Given<Name>,
+  signal?: AbortSignal,
+): Promise<Output<Name>> {
   const { input, form } = given as AnyGiven;
   const [method] = CLIENT_ROUTES[name];
   const address = toAddress(api, name, given);
   if (form) return sendForm(address, form);
-  return method === 'GET' ? getJson(address) : sendJson(method, address, input);
+  return method === 'GET' ? getJson(address, signal) : sendJson(method, address, input);
 }

@@ -34,8 +34,8 @@ async function readAnswer<Answer>(response: Response): Promise<Answer> {
   throw new RequestError((body as ErrorAnswer | null) ?? { ...OFFLINE, code: response.status >= 500 ? 'unavailable' : 'broken' });
 }
 
-export async function getJson<Answer>(path: string): Promise<Answer> {
-  return readAnswer<Answer>(await send(path, { headers: { accept: 'application/json' } }));
+export async function getJson<Answer>(path: string, signal?: AbortSignal): Promise<Answer> {
+  return readAnswer<Answer>(await send(path, { headers: { accept: 'application/json' }, ...(signal ? { signal } : {}) }));
 }
 
 /** A file. An answer that refuses it is no file. */

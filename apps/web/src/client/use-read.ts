@@ -19,7 +19,7 @@ export type ReadOptions<Name extends RouteName> = Pick<
 export const toKey = <Name extends RouteName>(name: Name, given: Given<Name>, of?: unknown): readonly unknown[] =>
   of === undefined ? [name, given] : [name, given, of];
 
-/** Asks a route and keeps its answer fresh: after changes of its topics, one's own or others', it is asked again. */
+/** Asks a route and keeps its answer fresh: after changes of its topics, one's own or others', it is asked again. Nobody waits any more: it is given up. */
 export function useRead<Name extends RouteName>(
   name: Name,
   given: Given<Name>,
@@ -29,9 +29,9 @@ export function useRead<Name extends RouteName>(
   return useQuery<Output<Name>>({
     ...options,
     queryKey: toKey(name, given, of),
-    queryFn: async () => {
+    queryFn: async ({ signal }) => {
       await after?.();
-      return call(api, name, given);
+      return call(api, name, given, signal);
     },
   });
 }

@@ -2,6 +2,9 @@ import type { InputOf, OutputOf, ParamsOf, Route } from '@kindred-baton/contract
 import type { Actor } from '@kindred-baton/store/actor';
 import type { Operation, Query } from '@kindred-baton/store/operation';
 
+/** Asks the store in somebody's name. */
+export type Asker = <Given, Output>(query: Query<Given, Output>, input: Given) => Promise<Output>;
+
 /** A request as it is answered: parsed, in the actor's name. */
 export interface Call<Params = object, Input = undefined> {
   readonly actor: Actor;
@@ -9,7 +12,7 @@ export interface Call<Params = object, Input = undefined> {
   readonly input: Input;
   readonly request: Request;
   readonly url: URL;
-  readonly ask: <Given, Output>(query: Query<Given, Output>, input: Given) => Promise<Output>;
+  readonly ask: Asker;
   readonly perform: <Given, Output>(operation: Operation<Given, Output>, input: Given) => Promise<Output>;
 }
 

@@ -3,17 +3,14 @@ import type { StripQuery, StripView } from '@kindred-baton/contracts/map/strip';
 import { stripQuerySchema } from '@kindred-baton/contracts/map/strip';
 import type { Viewer } from '@kindred-baton/contracts/programmes/programme';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
-import type { Query } from '@kindred-baton/store/operation';
-import { ask } from '@kindred-baton/store/operation';
 import { getViewer } from '@kindred-baton/store/programmes/get-viewer';
 import type { AstroGlobal } from 'astro';
 import { ZodError } from 'zod';
 import { toAppError, WENT_WRONG } from './answer-error.ts';
+import { askAside } from './aside/ask-aside.ts';
+import type { Asker } from './call.ts';
 import { getLog } from './log.ts';
-import { getStore } from './store.ts';
 import { findActor } from './who-asks.ts';
-
-type Asker = <Input, Output>(query: Query<Input, Output>, input: Input) => Promise<Output>;
 
 export type LoadedPage<Content> =
   | { readonly ok: true; readonly viewer: Viewer; readonly strip: StripView | null; readonly address: string; readonly content: Content }
@@ -27,12 +24,11 @@ export interface PageOptions<Content> {
 
 /** Loads a page's first content on the server, all its questions at once. What is refused becomes a sentence and a status. */
 export async function loadPage<Content>(astro: AstroGlobal, { hasStrip = true, load }: PageOptions<Content>): Promise<LoadedPage<Content>> {
-  const store = getStore();
   let viewer: Viewer | null = null;
   try {
     if (!astro.locals.personId) throw new AppError('not signed in', 'Sign in first.');
     const actor = await findActor(astro.locals.personId, astro.params['programme'] ?? '');
-    const asker: Asker = (query, input) => ask(store, actor, query, input);
+    const asker = askAside(actor, astro.request.signal);
     const about = asker(getViewer, undefined).then((found) => (viewer = found));
     const [known, strip, content] = await Promise.all([about, hasStrip ? asker(getStrip, readBranch(astro.url)) : null, load(asker)]);
     return { ok: true, viewer: known, strip, address: astro.url.pathname + astro.url.search, content };

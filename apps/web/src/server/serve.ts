@@ -7,6 +7,7 @@ import { requireRight } from '@kindred-baton/store/actor';
 import type { APIContext, APIRoute } from 'astro';
 import type { z } from 'zod';
 import { answerError } from './answer-error.ts';
+import { askAside } from './aside/ask-aside.ts';
 import { ANSWERS } from './answers/answers.ts';
 import type { Call } from './call.ts';
 import { findRoute } from './find-route.ts';
@@ -46,16 +47,30 @@ async function answer(
   const route: Route = ROUTES[name];
   requireRight(actor, route.right);
   const call: Call<object, unknown> = {
-    ...{ actor, request, url, ...bind(actor, route) },
+    ...{ actor, request, url, ...bind(actor, route, askAside(actor, request.signal)) },
     params: parseParams(route, params),
     input: route.input && (await readInput(route.input, request, url)),
   };
   // The table of answers has been checked against the table of routes, name by name; here the name is any.
   const output = await (ANSWERS[name] as (given: typeof call) => Promise<unknown>)(call);
   if (route.output === null) return output as Response;
-  const checked = route.output.safeParse(output);
+  return new Response(toCheckedJson(route.output, output), { headers: JSON_HEADERS });
+}
+
+const JSON_HEADERS = { 'content-type': 'application/json', 'cache-control': 'no-store' };
+
+/** What several readers share is checked and written once. */
+const written = new WeakMap<object, string>();
+
+function toCheckedJson(schema: z.ZodType, output: unknown): string {
+  const shared = typeof output === 'object' && output !== null ? output : {};
+  const known = written.get(shared);
+  if (known !== undefined) return known;
+  const checked = schema.safeParse(output);
   if (!checked.success) throw new AppError('broken', 'The server’s answer was not as agreed.', { cause: checked.error });
-  return Response.json(checked.data, { headers: { 'cache-control': 'no-store' } });
+  const text = JSON.stringify(checked.data);
+  written.set(shared, text);
+  return text;
 }
 
 function parseParams(route: Route, texts: Readonly<Record<string, string>>): Record<string, unknown> {

@@ -66,6 +66,25 @@ describe('a page that is looked at', () => {
     expect(server.count('getProfile')).toBe(3);
   });
 
+  it('lets an answer that is under way come, however much changes meanwhile, and asks once for all of that', async () => {
+    const { server } = open();
+    await screen.findByText('Asked 1');
+    let answer: (value: never) => void = () => {};
+    server.on('getProfile', () => new Promise<never>((come) => (answer = come)));
+    say('programme');
+    await waitFor(() => expect(server.count('getProfile')).toBe(2));
+    for (let count = 0; count < 3; count += 1) {
+      say('programme');
+      await new Promise((done) => setTimeout(done, 300));
+    }
+    expect(server.count('getProfile')).toBe(2);
+    server.on('getProfile', () => ({ name: 'The newest' }) as never);
+    answer({ name: 'Late, but here' } as never);
+    await screen.findByText('Late, but here');
+    await screen.findByText('The newest');
+    expect(server.count('getProfile')).toBe(3);
+  });
+
   it('rests in the background, and coming back asks for all that it may have missed', async () => {
     const { server } = open();
     await screen.findByText('Asked 1');

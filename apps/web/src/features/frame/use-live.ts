@@ -3,7 +3,7 @@ import type { QueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { askAgain } from '../../client/use-changes.ts';
 
-/** The first change after a quiet while is shown at once; what follows closely is gathered, so that a busy hour asks twice a second. */
+/** The first change after a quiet while is shown at once; what follows closely is gathered, so that a busy hour asks at most twice a second. */
 const AT_ONCE_MS = 15;
 const GATHER_MS = 500;
 
@@ -18,17 +18,27 @@ export function useLive(api: string, client: QueryClient): void {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let hasMissed = false;
     let askedAt = 0;
-    const ask = () => {
+    let isAsking = false;
+    const askSoon = () => {
+      if (isAsking) return;
+      timer ??= setTimeout(() => void ask(), Math.max(AT_ONCE_MS, askedAt + GATHER_MS - performance.now()));
+    };
+    // What changes while an answer is under way is asked for once it is here: asking anew each time, it would never come in a busy hour.
+    const ask = async () => {
       timer = undefined;
       askedAt = performance.now();
-      void askAgain(client, [...stale]);
+      isAsking = true;
+      const topics = [...stale];
       stale.clear();
+      await askAgain(client, topics);
+      isAsking = false;
+      if (stale.size > 0) askSoon();
     };
     const listen = () => {
       source = new EventSource(`${api}/events`);
       source.onmessage = ({ data }) => {
         stale.add(data as Topic);
-        timer ??= setTimeout(ask, Math.max(AT_ONCE_MS, askedAt + GATHER_MS - performance.now()));
+        askSoon();
       };
       source.onerror = () => (hasMissed = true);
       source.onopen = () => {

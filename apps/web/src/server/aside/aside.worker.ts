@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Tasks } from './tasks.ts';
+import type { Tasks, WhileAside } from './tasks.ts';
 import type { AppError } from '@kindred-baton/contracts/errors';
 import { toAppError } from '../answer-error.ts';
 import { TASKS } from './tasks.ts';
@@ -7,7 +7,7 @@ import { TASKS } from './tasks.ts';
 interface Task {
   readonly task: keyof Tasks;
   readonly given: readonly unknown[];
-  /** Told that it begins now, and when it has read and stores. */
+  /** Told that it begins now, and when it has read and stores; tells when nobody wants it any more. */
   readonly begun: MessagePort;
 }
 
@@ -21,9 +21,12 @@ export type Done =
 /** What a thread of its own does: one task, and gives back what came of it. */
 export default async function perform({ task, given, begun }: Task): Promise<Done> {
   const say = (phase: Phase) => begun.postMessage(phase);
+  const leaving = new AbortController();
+  begun.once('message', () => leaving.abort());
   say('begins');
+  const meanwhile: WhileAside = { sayStores: () => say('stores'), leave: leaving.signal };
   try {
-    const value = await (TASKS[task] as (...args: readonly unknown[]) => Promise<unknown>)(...given, () => say('stores'));
+    const value = await (TASKS[task] as (...args: readonly unknown[]) => Promise<unknown>)(...given, meanwhile);
     return { ok: true, value };
   } catch (error) {
     const refused = toAppError(error);

@@ -6,7 +6,7 @@ const list = (rows: number) =>
   encode(
     `Code,Requirement\n${Array.from({ length: rows }, (_, i) => `R-${i},It holds in case ${i} of the many that there are`).join('\n')}\n`,
   );
-const LIMITS = { mostMs: 60_000, storesMs: 60_000, heapMb: 768, threads: 2, mostWaiting: 4 };
+const LIMITS = { mostMs: 60_000, storesMs: 60_000, heapMb: 768, threads: 2, mostWaiting: 4, advice: 'Nothing was kept.' };
 
 describe('work aside', { timeout: 60_000 }, () => {
   it('gives what the reader gives, of a table only what is shown of its columns, and lets this thread go on', async () => {

@@ -4,7 +4,7 @@ import type { TestStore } from '../../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../../tests/support/test-store.ts';
 import { createDoAside } from './do-aside.ts';
 
-const LIMITS = { mostMs: 60_000, storesMs: 60_000, heapMb: 768, threads: 1, mostWaiting: 4 };
+const LIMITS = { mostMs: 60_000, storesMs: 60_000, heapMb: 768, threads: 1, mostWaiting: 4, advice: 'Nothing was kept.' };
 const BYTES = new TextEncoder().encode(
   `Code,Requirement\n${Array.from({ length: 2_000 }, (_, i) => `ZZ-${i},It holds in case ${i} of the many that there are`).join('\n')}\n`,
 );

@@ -4,13 +4,25 @@ import type { OutTable } from '@kindred-baton/formats/tables/write-tables';
 import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import type { Actor } from '@kindred-baton/store/actor';
 import { staffCycle } from '@kindred-baton/store/cycles/staff-cycle';
-import { countToFix } from '@kindred-baton/store/scenarios/list-scenarios';
-import { bind } from '../bind.ts';
+import type { Query } from '@kindred-baton/store/operation';
+import { ask } from '@kindred-baton/store/operation';
+import { askHere, bind } from '../bind.ts';
 import type { Call } from '../call.ts';
 import { IMPORTS } from '../answers/imports/imports.ts';
+import { getStore } from '../store.ts';
 import type { Upload } from '../read-upload.ts';
 import { askForStep, tryDoor } from './ask-door.ts';
+import type { HeavyRead } from './heavy-reads.ts';
+import { HEAVY_READS, READ_MS } from './heavy-reads.ts';
 import { READERS } from './readers.ts';
+
+/** What a thread may say and hear while it works. */
+export interface WhileAside {
+  /** It has read, and stores now. */
+  readonly sayStores: () => void;
+  /** Nobody wants it any more. */
+  readonly leave: AbortSignal;
+}
 
 /** In whose name, and for which route, a thread asks the store; it has connections of its own. */
 export interface AsideCaller {
@@ -18,28 +30,38 @@ export interface AsideCaller {
   readonly route: RouteName;
 }
 
-const bindCaller = ({ actor, route }: AsideCaller): Pick<Call, 'ask' | 'perform'> => bind(actor, ROUTES[route]);
+const bindCaller = ({ actor, route }: AsideCaller): Pick<Call, 'ask' | 'perform'> => bind(actor, ROUTES[route], askHere(actor));
 const runImport = (
   caller: AsideCaller & { readonly route: keyof typeof IMPORTS },
   upload: Upload,
-  sayStores?: () => void,
+  meanwhile?: WhileAside,
 ): Promise<unknown> => {
   const { ask, perform } = bindCaller(caller);
   const store: typeof perform = (operation, input) => {
-    sayStores?.();
+    meanwhile?.sayStores();
     return perform(operation, input);
   };
   return IMPORTS[caller.route]({ ask, perform: store }, upload);
 };
 
-/** Everything that is done in a thread of its own; each is given, last, a way to say that it has read and stores now. Adding one: a line here. */
+const runRead = (actor: Actor, name: HeavyRead, input: unknown, meanwhile?: WhileAside): Promise<unknown> =>
+  ask(
+    getStore(),
+    actor,
+    HEAVY_READS[name].query as Query<unknown, unknown>,
+    input,
+    meanwhile && { mostMs: READ_MS, leave: meanwhile.leave },
+  );
+
+/** Everything that is done in a thread of its own; each is given, last, what it may say and hear meanwhile. Adding one: a line here. */
 export const TASKS = {
   ...READERS,
   import: runImport,
   'staff cycle': (caller: AsideCaller, input: Parameters<typeof staffCycle.run>[1]) => bindCaller(caller).perform(staffCycle, input),
-  'count to fix': (caller: AsideCaller, input: Parameters<typeof countToFix.read>[1]) => bindCaller(caller).ask(countToFix, input),
   'ask door': askForStep,
   'try door': tryDoor,
+  read: runRead,
+  strip: runRead,
   'write workbook': (tables: readonly OutTable[]) => writeXlsx(tables),
 } as const;
 

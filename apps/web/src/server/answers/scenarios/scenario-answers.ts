@@ -9,16 +9,15 @@ import { findChainInLibrary } from '@kindred-baton/store/scenarios/find-chain';
 import { getMapGaps, getMapWay } from '@kindred-baton/store/scenarios/follow-map';
 import { getOverlaps } from '@kindred-baton/store/scenarios/get-overlaps';
 import { getScenario } from '@kindred-baton/store/scenarios/get-scenario';
-import { listScenarioNames, listScenarios } from '@kindred-baton/store/scenarios/list-scenarios';
+import { countToFix, listScenarioNames, listScenarios } from '@kindred-baton/store/scenarios/list-scenarios';
 import { proposeForLegs } from '@kindred-baton/store/scenarios/propose-for-legs';
 import { getChangeReview, replaceTest, takeVersion } from '@kindred-baton/store/scenarios/review-change';
-import { doAside } from '../../aside/do-aside.ts';
 import type { Answers } from '../../call.ts';
 import { answerScenarioExport } from './answer-scenario-export.ts';
 
 export const scenarioAnswers: Answers<typeof scenarioRoutes> = {
   listScenarios: ({ ask, input }) => ask(listScenarios, input),
-  countToFix: ({ actor, input }) => doAside('count to fix', { actor, route: 'countToFix' }, input),
+  countToFix: ({ ask, input }) => ask(countToFix, input),
   listScenarioNames: ({ ask }) => ask(listScenarioNames, undefined),
   createScenario: ({ perform, input }) => perform(createScenario, input),
   getScenario: ({ ask, params }) => ask(getScenario, params.code),
