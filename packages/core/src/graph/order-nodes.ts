@@ -24,7 +24,11 @@ export function orderNodes(after: readonly (readonly number[])[]): NodeOrder {
 
 /** All nodes that come after `start`, over any number of edges, in ascending order, without itself. Cost O(nodes + edges). */
 export function findBehind(after: readonly (readonly number[])[], start: number): number[] {
-  const next = listNext(after);
+  return followNext(listNext(after), start);
+}
+
+/** The same where it is known, for each node, which come after it. */
+export function followNext(next: readonly (readonly number[])[], start: number): number[] {
   const seen = new Set<number>();
   const stack = [start];
   for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
@@ -38,7 +42,8 @@ export function findBehind(after: readonly (readonly number[])[], start: number)
   return [...seen].sort((a, b) => a - b);
 }
 
-function listNext(after: readonly (readonly number[])[]): number[][] {
+/** For each node, those that wait for it. */
+export function listNext(after: readonly (readonly number[])[]): number[][] {
   const next: number[][] = after.map(() => []);
   after.forEach((before, node) => before.forEach((from) => next[from]?.push(node)));
   return next;

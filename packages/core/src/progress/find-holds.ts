@@ -3,7 +3,7 @@
  * run, counted once. Failed turns with the same open defect are one hold, ready turns that one person has not started
  * are one hold. Ranked by turns waiting, then by minutes of work waiting.
  */
-import { findBehind } from '../graph/order-nodes.ts';
+import { followNext, listNext } from '../graph/order-nodes.ts';
 import type { TurnStatus } from '../outcomes.ts';
 import { isLeft } from '../outcomes.ts';
 
@@ -61,14 +61,20 @@ export function findHolds(turns: readonly HoldTurn[], rule: HoldRule): Hold[] {
     .sort((a, b) => b.behind.length - a.behind.length || b.minutes - a.minutes || (a.key < b.key ? -1 : 1));
 }
 
-function groupByRun(turns: readonly HoldTurn[]): Map<string, HoldTurn[]> {
+interface Run {
+  readonly turns: readonly HoldTurn[];
+  /** For each place, the places that wait for it. */
+  readonly next: readonly (readonly number[])[];
+}
+
+function groupByRun(turns: readonly HoldTurn[]): Map<string, Run> {
   const runs = new Map<string, HoldTurn[]>();
   for (const turn of turns) {
     const list = runs.get(turn.run) ?? [];
     list[turn.index] = turn;
     runs.set(turn.run, list);
   }
-  return runs;
+  return new Map([...runs].map(([run, own]) => [run, { turns: own, next: listNext(Array.from(own, (turn) => turn?.after ?? [])) }]));
 }
 
 function findHolders(turn: HoldTurn, rule: HoldRule): { kind: HoldKind; key: string }[] {
@@ -80,19 +86,16 @@ function findHolders(turn: HoldTurn, rule: HoldRule): { kind: HoldKind; key: str
   return isIdle && turn.assignee !== null ? [{ kind: 'idle', key: turn.assignee }] : [];
 }
 
-function measureHold(group: { kind: HoldKind; key: string; at: HoldTurn[] }, runs: ReadonlyMap<string, HoldTurn[]>): Hold {
-  const behind = new Map<string, HoldTurn>();
+function measureHold(group: { kind: HoldKind; key: string; at: HoldTurn[] }, runs: ReadonlyMap<string, Run>): Hold {
+  const behind = new Set<HoldTurn>();
   for (const turn of group.at) {
-    const run = runs.get(turn.run) ?? [];
-    for (const index of findBehind(
-      run.map((member) => member.after),
-      turn.index,
-    )) {
-      const member = run[index];
-      if (member && isStillToDo(member.status)) behind.set(member.id, member);
+    const { turns = [], next = [] } = runs.get(turn.run) ?? {};
+    for (const index of followNext(next, turn.index)) {
+      const member = turns[index];
+      if (member && isLeft(member.status)) behind.add(member);
     }
   }
-  const waiting = [...behind.values()];
+  const waiting = [...behind];
   const since = group.at.flatMap((turn) => (turn.sinceMs === null ? [] : [turn.sinceMs]));
   return {
     kind: group.kind,
@@ -104,8 +107,4 @@ function measureHold(group: { kind: HoldKind; key: string; at: HoldTurn[] }, run
     minutes: waiting.reduce((sum, turn) => sum + turn.minutes, 0),
     sinceMs: since.length > 0 ? Math.min(...since) : null,
   };
-}
-
-function isStillToDo(status: TurnStatus): boolean {
-  return isLeft(status);
 }

@@ -56,9 +56,8 @@ function readCounts(text: string): Counts {
   if (text === '') return NO_COUNTS;
   const counts = { ...NO_COUNTS };
   for (const part of text.split(' ')) {
-    const [at, turns] = part.split(':').map(Number);
-    const status = TURN_STATUSES[at ?? 0];
-    if (status !== undefined) counts[status] = turns ?? 0;
+    const status = TURN_STATUSES[Number(part.slice(0, part.indexOf(':')))];
+    if (status !== undefined) counts[status] = Number(part.slice(part.indexOf(':') + 1));
   }
   return counts;
 }

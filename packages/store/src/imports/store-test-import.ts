@@ -57,9 +57,7 @@ export async function loadLibrary(context: ReadContext): Promise<Library> {
         const activity = tree.byId.get(test.nodeId)?.node.code ?? '';
         return { code, name, activity, ...toNames(test), priority, tags, minutes, steps, rows: dataRows, needs, gives };
       }),
-      nodes: tree.nodes
-        .filter(({ node }) => node.retiredAt === null)
-        .map(({ node }) => ({ code: node.code, name: node.name, ...toNames(node) })),
+      nodes: tree.nodes.filter(({ node }) => !node.isRetired).map(({ node }) => ({ code: node.code, name: node.name, ...toNames(node) })),
       teams: teamRows.map(({ name }) => name),
       applications: applicationRows.map(({ name }) => name),
     },

@@ -49,7 +49,7 @@ export const getMap: Query<void, MapView> = {
         application: node.applicationId ? (names.applications.nameOf.get(node.applicationId) ?? null) : null,
         owner: node.ownerId ? (names.people.nameOf.get(node.ownerId) ?? null) : null,
         isCritical: node.isCritical,
-        isRetired: node.retiredAt !== null,
+        isRetired: node.isRetired,
         isChanged: changed.has(node.id),
         hasChildren: tree.nodes[order + 1]?.parent === order,
         tests: testsAt[order] ?? 0,

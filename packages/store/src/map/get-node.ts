@@ -40,10 +40,8 @@ export const getNode: Query<string, Omit<NodeDetail, 'descriptionHtml'>> = {
       id: entry.node.id,
       code: entry.node.code,
       name: entry.node.name,
-      description: entry.node.description,
-      documents: entry.node.documents,
       isCritical: entry.node.isCritical,
-      isRetired: entry.node.retiredAt !== null,
+      isRetired: entry.node.isRetired,
       ...head,
       outcomes,
       history: changes,
@@ -66,6 +64,8 @@ async function loadHead({ db }: ReadContext, id: NodeId) {
       application: { id: applications.id, name: applications.name },
       owner: { id: people.id, name: people.name },
       levels: programmes.levels,
+      description: nodes.description,
+      documents: nodes.documents,
     })
     .from(nodes)
     .innerJoin(programmes, eq(programmes.id, nodes.programmeId))
@@ -73,7 +73,7 @@ async function loadHead({ db }: ReadContext, id: NodeId) {
     .leftJoin(applications, eq(applications.id, nodes.applicationId))
     .leftJoin(people, eq(people.id, nodes.ownerId))
     .where(eq(nodes.id, id));
-  return row ?? { team: null, application: null, owner: null, levels: [] };
+  return row ?? { team: null, application: null, owner: null, levels: [], description: '', documents: [] };
 }
 
 function listTestsAt({ db }: ReadContext, below: NodeId[]) {

@@ -1,11 +1,14 @@
-import { and, count, eq } from 'drizzle-orm';
+import { and, count, eq, sql } from 'drizzle-orm';
 import type { StripQuery, StripView } from '@kindred-baton/contracts/map/strip';
+import type { NodeId } from '@kindred-baton/core/ids';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { StripNode } from '@kindred-baton/core/progress/strip';
 import { packStrip } from '@kindred-baton/core/progress/strip';
 import type { Tally } from '@kindred-baton/core/progress/tally';
 import { codeFacet, codeStatuses, getCounts, tallyTurns } from '@kindred-baton/core/progress/tally';
 import { findCurrentCycle } from '../programmes/find-current-cycle.ts';
 import type { Query, ReadContext } from '../operation.ts';
+import { readPacked } from '../read-packed.ts';
 import { isTurnInScope } from '../runs/in-scope.ts';
 import { turns } from '../schema/turns.ts';
 import type { Tree, TreeNode } from './load-tree.ts';
@@ -59,11 +62,12 @@ function countLeaves({ nodes }: Tree): number[] {
 
 /** Turns are counted by node and status in SQL, then summed up the tree as weights. */
 async function countNodes({ db, actor }: ReadContext, tree: Tree, cycleId: typeof turns.$inferSelect.cycleId): Promise<Tally['nodes']> {
-  const rows = await db
-    .select({ nodeId: turns.nodeId, status: turns.status, turns: count() })
-    .from(turns)
-    .where(and(eq(turns.cycleId, cycleId), eq(turns.programmeId, actor.programmeId), isTurnInScope))
-    .groupBy(turns.nodeId, turns.status);
+  const { nodeId, status } = turns;
+  const here = and(eq(turns.cycleId, cycleId), eq(turns.programmeId, actor.programmeId), isTurnInScope);
+  const rows = await readPacked<{ nodeId: NodeId; status: TurnStatus; turns: number }>(
+    { db },
+    { cells: { nodeId, status, turns: count() }, from: sql`from ${turns} where ${here} group by ${nodeId}, ${status}` },
+  );
   const known = rows.filter((row) => tree.byId.has(row.nodeId));
   const all = codeFacet(known.map(() => ''));
   const sheet = {

@@ -7,6 +7,7 @@ import type { Query, ReadContext } from '../operation.ts';
 import { isPerson } from '../programmes/is-person.ts';
 import { people } from '../schema/people.ts';
 import { applications, members, programmes, teams } from '../schema/programmes.ts';
+import { nodes } from '../schema/map.ts';
 import { loadTree } from './load-tree.ts';
 
 /** A node as edits see it: what it has, with names instead of ids. */
@@ -62,25 +63,31 @@ export interface Outline {
   readonly names: OutlineNames;
 }
 
-/** The map as an outline, in map order. Five queries. */
+/** The map as an outline, in map order. Six queries. */
 export async function loadOutline(context: Pick<ReadContext, 'db' | 'actor'>): Promise<Outline> {
-  const [tree, names, [programme]] = await Promise.all([
+  const [tree, names, [programme], written] = await Promise.all([
     loadTree(context),
     loadOutlineNames(context),
     context.db
       .select({ levels: programmes.levels, codeScheme: programmes.codeScheme })
       .from(programmes)
       .where(eq(programmes.id, context.actor.programmeId)),
+    context.db
+      .select({ id: nodes.id, description: nodes.description, documents: nodes.documents })
+      .from(nodes)
+      .where(eq(nodes.programmeId, context.actor.programmeId)),
   ]);
-  const nodes = tree.nodes.map(({ node }) => ({
+  const writtenOf = new Map(written.map(({ id, description, documents }) => [id, { description, documents }]));
+  const outline = tree.nodes.map(({ node }) => ({
     ...{ id: node.id as string, parentId: node.parentId as string | null, code: node.code, name: node.name },
-    ...{ description: node.description, documents: node.documents, isCritical: node.isCritical, isRetired: node.retiredAt !== null },
+    ...(writtenOf.get(node.id) ?? { description: '', documents: [] }),
+    ...{ isCritical: node.isCritical, isRetired: node.isRetired },
     team: node.teamId ? (names.teams.nameOf.get(node.teamId) ?? null) : null,
     application: node.applicationId ? (names.applications.nameOf.get(node.applicationId) ?? null) : null,
     owner: node.ownerId ? (names.people.nameOf.get(node.ownerId) ?? null) : null,
   }));
   const positions = new Map<string, number>(tree.nodes.map(({ node }) => [node.id, node.position]));
-  return { nodes, positions, names, levels: programme?.levels ?? [], codeScheme: programme?.codeScheme ?? [] };
+  return { nodes: outline, positions, names, levels: programme?.levels ?? [], codeScheme: programme?.codeScheme ?? [] };
 }
 
 /** The outline for those who only read it: exports. */

@@ -1,12 +1,26 @@
-import { asc, eq } from 'drizzle-orm';
-import type { NodeId } from '@kindred-baton/core/ids';
+import { eq, isNotNull, sql } from 'drizzle-orm';
+import type { ApplicationId, NodeId, PersonId, TeamId } from '@kindred-baton/core/ids';
 import type { ReadContext } from '../operation.ts';
-import type { NodeRow } from '../schema/map.ts';
 import { pushTo } from '@kindred-baton/core/push-to';
+import { readPacked } from '../read-packed.ts';
 import { nodes } from '../schema/map.ts';
 
+/** What the tree knows of a node; what is written about it stands beside (get-node.ts, load-outline.ts). */
+interface PlacedNode {
+  readonly id: NodeId;
+  readonly parentId: NodeId | null;
+  readonly code: string;
+  readonly name: string;
+  readonly position: number;
+  readonly teamId: TeamId | null;
+  readonly applicationId: ApplicationId | null;
+  readonly ownerId: PersonId | null;
+  readonly isCritical: boolean;
+  readonly isRetired: boolean;
+}
+
 export interface TreeNode {
-  readonly node: NodeRow;
+  readonly node: PlacedNode;
   readonly depth: number;
   /** Place in map order; a parent's is smaller than its children's. */
   readonly order: number;
@@ -22,12 +36,22 @@ export interface Tree {
 
 /** The whole process map in map order (depth first, by position). One query. */
 export async function loadTree({ db, actor }: Pick<ReadContext, 'db' | 'actor'>): Promise<Tree> {
-  const rows = await db.select().from(nodes).where(eq(nodes.programmeId, actor.programmeId)).orderBy(asc(nodes.position), asc(nodes.code));
+  const { id, parentId, code, name, position, teamId, applicationId, ownerId, isCritical } = nodes;
+  const rows = await readPacked<PlacedNode>(
+    { db },
+    {
+      cells: {
+        ...{ id, parentId, code, name, position, teamId, applicationId, ownerId, isCritical },
+        isRetired: isNotNull(nodes.retiredAt),
+      },
+      from: sql`from ${nodes} where ${eq(nodes.programmeId, actor.programmeId)} order by ${position}, ${code}`,
+    },
+  );
   return layOutTree(rows);
 }
 
-function layOutTree(rows: readonly NodeRow[]): Tree {
-  const childrenOf = new Map<NodeId | null, NodeRow[]>();
+function layOutTree(rows: readonly PlacedNode[]): Tree {
+  const childrenOf = new Map<NodeId | null, PlacedNode[]>();
   for (const row of rows) pushTo(childrenOf, row.parentId, row);
   const ordered: TreeNode[] = [];
   const visit = (parentId: NodeId | null, depth: number, parent: number) => {

@@ -2,10 +2,10 @@ import type { ProgressAxis, ProgressQuery, ProgressView } from '@kindred-baton/c
 import { COLUMNS_A_PAGE, ROWS_A_PAGE } from '@kindred-baton/contracts/progress/progress';
 import type { CycleId, NodeId } from '@kindred-baton/core/ids';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
-import { addCounts, NO_COUNTS } from '@kindred-baton/core/progress/tally';
-import type { Counts } from '@kindred-baton/core/progress/tally';
+import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import { and, count, eq, sql } from 'drizzle-orm';
 import type { ReadContext } from '../operation.ts';
+import { readPacked } from '../read-packed.ts';
 import { isRunInScope } from '../runs/in-scope.ts';
 import { runs } from '../schema/cycles.ts';
 import { tests } from '../schema/tests.ts';
@@ -29,18 +29,12 @@ export interface TableWanted {
 export async function loadTable(context: ReadContext, { cycleId, query, nodes }: TableWanted): Promise<Table> {
   const [rowFacet, columnFacet] = [TURN_FACETS[query.rows], TURN_FACETS[query.columns]];
   const [groups, readRow, readColumn] = await Promise.all([
-    context.db
-      .select({
-        row: sql<string | null>`${rowFacet.column}::text`,
-        column: sql<string | null>`${columnFacet.column}::text`,
-        status: turns.status,
-        turns: count(),
-      })
-      .from(turns)
-      .innerJoin(runs, eq(runs.id, turns.runId))
-      .leftJoin(tests, eq(tests.id, turns.testId))
-      .where(and(eq(turns.cycleId, cycleId), isRunInScope, nodes ? sql`${turns.nodeId} = any(${sql.param(nodes)}::uuid[])` : undefined))
-      .groupBy(rowFacet.column, columnFacet.column, turns.status),
+    readPacked<Group>(context, {
+      cells: { row: sql`${rowFacet.column}::text`, column: sql`${columnFacet.column}::text`, status: turns.status, turns: count() },
+      from: sql`from ${turns} join ${runs} on ${eq(runs.id, turns.runId)} left join ${tests} on ${eq(tests.id, turns.testId)}
+        where ${and(eq(turns.cycleId, cycleId), isRunInScope, nodes ? sql`${turns.nodeId} = any(${sql.param(nodes)}::uuid[])` : undefined)}
+        group by ${rowFacet.column}, ${columnFacet.column}, ${turns.status}`,
+    }),
     rowFacet.load(context),
     columnFacet.load(context),
   ]);
@@ -96,20 +90,20 @@ function layOut(groups: readonly Group[], { rows, columns, query }: Laying): Tab
   const rowPage = cutPage(rows.list(), query.fromRow, ROWS_A_PAGE);
   const columnPage = cutPage(columns.list(), query.fromColumn, COLUMNS_A_PAGE);
   const [rowAt, columnAt] = [toPlaces(rowPage), toPlaces(columnPage)];
-  const columnTotals: Counts[] = columnPage.entries.map(() => NO_COUNTS);
+  const columnTotals = columnPage.entries.map(() => ({ ...NO_COUNTS }));
   const cells = new Map<number, Partial<Record<TurnStatus, number>>>();
-  let total: Counts = NO_COUNTS;
+  const total = { ...NO_COUNTS };
   for (const { row, column, status, turns: own } of groups) {
-    const counts = { ...NO_COUNTS, [status]: own };
-    total = addCounts(total, counts);
-    const place = columnAt.get(columns.getKey(column ?? ''));
-    if (place === undefined) continue;
-    columnTotals[place] = addCounts(columnTotals[place] ?? NO_COUNTS, counts);
+    total[status] += own;
+    const place = columnAt.get(columns.getKey(column ?? '')) ?? -1;
+    const columnTotal = columnTotals[place];
+    if (!columnTotal) continue;
+    columnTotal[status] += own;
     const line = rowAt.get(rows.getKey(row ?? ''));
     if (line === undefined) continue;
-    const cell = line * COLUMNS_A_PAGE + place;
-    const before = cells.get(cell) ?? {};
-    cells.set(cell, { ...before, [status]: (before[status] ?? 0) + own });
+    const cell = cells.get(line * COLUMNS_A_PAGE + place) ?? {};
+    cell[status] = (cell[status] ?? 0) + own;
+    cells.set(line * COLUMNS_A_PAGE + place, cell);
   }
   const shown = [...cells].map(([cell, counts]) => ({ row: Math.floor(cell / COLUMNS_A_PAGE), column: cell % COLUMNS_A_PAGE, counts }));
   return { rows: rowPage, columns: columnPage, cells: shown, columnTotals, total };

@@ -13,7 +13,7 @@ import { findScenarioId } from './get-scenario.ts';
 import { loadChains } from './load-chains.ts';
 
 const toPlaces = ({ nodes }: Tree): MapPlace[] =>
-  nodes.map(({ node }) => ({ id: node.id, parentId: node.parentId, code: node.code, name: node.name, isRetired: node.retiredAt !== null }));
+  nodes.map(({ node }) => ({ id: node.id, parentId: node.parentId, code: node.code, name: node.name, isRetired: node.isRetired }));
 const toCoded = ({ code, name }: { readonly code: string; readonly name: string }) => ({ code, name });
 
 /** The way of a scenario over the map: what it passes, what it leaves out there, where its order differs. */

@@ -34,5 +34,3 @@ export const nodes = pgTable(
     check('nodes_texts', sql`${table.code} <> '' and ${table.name} <> ''`),
   ],
 );
-
-export type NodeRow = typeof nodes.$inferSelect;

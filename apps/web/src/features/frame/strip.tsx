@@ -115,7 +115,10 @@ function useStrip(initial: StripView, scope: string | null) {
     { input: branch === null ? {} : { branch } },
     { ...(branch === toBranch(first.scope) ? { initialData: initial } : {}), placeholderData: keepPreviousData },
   );
-  const nodes = useMemo(() => unpackStrip(data.nodes), [data.nodes]);
+  const nodes = useMemo(
+    () => (data.nodes === initial.nodes ? first.nodes : unpackStrip(data.nodes)),
+    [data.nodes, initial.nodes, first.nodes],
+  );
   return { data, nodes };
 }
 
