@@ -40,6 +40,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   getMapChanges: ['GET', '/cycles/:code/map-changes', ['map']],
   exportMap: ['GET', '/map/export', []],
   getTraceability: ['GET', '/requirements', ['map', 'tests', 'turns']],
+  readTestLinks: ['POST', '/requirements/links/read', []],
   addRequirement: ['POST', '/requirements', ['map']],
   saveRequirement: ['PUT', '/requirements/at/:code', ['map']],
   removeRequirement: ['DELETE', '/requirements/at/:code', ['map']],

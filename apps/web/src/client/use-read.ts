@@ -1,9 +1,12 @@
 import type { UseQueryOptions, UseQueryResult } from '@tanstack/react-query';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { useProgramme } from '../features/frame/programme-context.tsx';
 import type { RouteName } from '@kindred-baton/contracts/routes';
 import type { Given, Output } from './call.ts';
+import { useNotice } from '../ui/notices.tsx';
 import { call } from './call.ts';
+import { toMessage } from './request.ts';
 
 export type ReadOptions<Name extends RouteName> = Pick<
   UseQueryOptions<Output<Name>>,
@@ -34,4 +37,22 @@ export function useRead<Name extends RouteName>(
       return call(api, name, given, signal);
     },
   });
+}
+
+/**
+ * A list whose first answer came with the page. Another question keeps what is shown until its own answer is here; where it is refused, that is told
+ * and what was shown stays.
+ */
+export function useShown<Name extends RouteName>(name: Name, given: Given<Name>, initial: Output<Name>): Output<Name> {
+  const notify = useNotice();
+  const asked = JSON.stringify(given);
+  const [first] = useState(asked);
+  const { data = initial, error } = useRead(name, given, {
+    ...(asked === first ? { initialData: initial } : {}),
+    placeholderData: keepPreviousData as never,
+  });
+  useEffect(() => {
+    if (error) notify({ kind: 'problem', text: toMessage(error) });
+  }, [error, notify]);
+  return data;
 }

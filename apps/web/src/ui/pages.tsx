@@ -9,6 +9,9 @@ interface PagesProps {
   readonly onNext: () => void;
 }
 
+/** Which page an address names; what is no number is the first. */
+export const readPage = (text: string | null): number => Math.max(1, Math.trunc(Number(text)) || 1);
+
 /** From page to page of what is too long to be drawn at once; nothing where it is all there. */
 export function Pages({ noun, from, to, size, onBefore, onNext }: PagesProps) {
   if (from === 0 && to + 1 >= size) return null;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { REQUIREMENT_GAPS } from '@kindred-baton/core/requirements/filter-requirements';
 import { REQUIREMENT_KINDS, REQUIREMENT_STATES } from '@kindred-baton/core/requirements/requirement';
 import { codeSchema, idSchema, nameSchema, prioritySchema, standingSchema } from '../common.ts';
 
@@ -35,17 +36,64 @@ export type SaveRequirement = z.infer<typeof saveRequirementSchema>;
 
 export const linkTestSchema = z.object({ requirement: codeSchema, test: codeSchema, isLinked: z.boolean() });
 
-/** Traceability as a matrix: requirements down, the tests of the scope across, and the gaps on both sides. */
+/** How many requirements are shown at once, and in a matrix how many down and how many tests across. */
+export const REQUIREMENTS_A_PAGE = 100;
+export const MATRIX_ROWS = 40;
+export const MATRIX_COLUMNS = 30;
+
+const pageSchema = z.coerce.number().int().min(1).default(1);
+
+export const requirementQuerySchema = z.object({
+  /** Only what is about this branch of the map. */
+  scope: codeSchema.optional(),
+  kind: z.enum(REQUIREMENT_KINDS).optional(),
+  words: z.string().max(200).optional(),
+  show: z.enum(REQUIREMENT_GAPS).optional(),
+  view: z.enum(['list', 'matrix']).default('list'),
+  page: pageSchema,
+  /** Which page of the tests across a matrix. */
+  across: pageSchema,
+  /** One that is told in full, wherever it stands. */
+  requirement: z.string().max(100).optional(),
+});
+export type RequirementQuery = z.infer<typeof requirementQuerySchema>;
+
+const pagedSchema = z.object({ page: z.int(), from: z.int(), size: z.int() });
+
+const listedRequirementSchema = requirementSchema.omit({ description: true, nodes: true, tests: true }).extend({
+  nodes: z.array(z.string()),
+  tests: z.array(z.string()),
+  /** Over what its tests were counted. */
+  proof: z.object({ cycles: z.array(z.object({ cycle: z.string(), turns: z.int(), passed: z.int() })), untried: z.int() }),
+});
+export type ListedRequirement = z.infer<typeof listedRequirementSchema>;
+
+/** A page of the requirements of a branch; as a matrix with a page of its tests across; and the gaps on both sides, over all pages. */
 export const traceabilitySchema = z.object({
-  requirements: z.array(requirementSchema),
+  /** In the whole programme. */
+  all: z.int(),
+  /** Of what the branch, the kind and the words leave. */
+  left: z.int(),
+  gaps: z.record(z.enum(REQUIREMENT_GAPS), z.int()),
+  /** Tests of the branch that serve no requirement. */
+  unserved: z.int(),
+  rows: pagedSchema,
+  requirements: z.array(listedRequirementSchema),
+  columns: pagedSchema,
   tests: z.array(
     z.object({
       code: z.string(),
       name: nameSchema,
-      node: z.string(),
       standing: standingSchema,
       requirements: z.array(z.string()),
     }),
   ),
+  chosen: requirementSchema.nullable(),
+  /** The code that is proposed for a new one. */
+  nextCode: z.string(),
 });
 export type Traceability = z.infer<typeof traceabilitySchema>;
+
+/** What somebody typed of tests, by codes or names. */
+export const readTestLinksSchema = z.object({ text: z.string().max(50_000) });
+export const testLinksSchema = z.object({ codes: z.array(z.string()) });

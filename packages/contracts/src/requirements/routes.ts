@@ -8,8 +8,13 @@ const change = { right: 'edit map', topics: ['map'] } as const;
 
 export const requirementRoutes = defineRoutes({
   getTraceability: {
-    ...{ method: 'GET', path: '/requirements', output: requirement.traceabilitySchema },
+    ...{ method: 'GET', path: '/requirements', input: requirement.requirementQuerySchema, output: requirement.traceabilitySchema },
     ...{ right: 'read', topics: ['map', 'tests', 'turns'] },
+  },
+  /** What somebody typed of tests, as codes; what is neither code nor name stays as it is. */
+  readTestLinks: {
+    ...{ method: 'POST', path: '/requirements/links/read', input: requirement.readTestLinksSchema, output: requirement.testLinksSchema },
+    ...{ right: 'read', topics: [] },
   },
   addRequirement: { method: 'POST', path: '/requirements', input: requirement.saveRequirementSchema, output: codeSchema, ...change },
   saveRequirement: {

@@ -42,3 +42,10 @@ export function describeProof({ cycles, untried }: Proof): string {
   const parts = [counted.join(', '), untried > 0 ? `${untried} ${untried === 1 ? 'test' : 'tests'} in no cycle yet` : ''];
   return parts.filter((part) => part !== '').join(' · ') || 'no test shows it';
 }
+
+/** The code after the last that is taken: RQ-061 after RQ-060. */
+export function proposeNextCode(taken: readonly string[]): string {
+  const last = [...taken].sort().at(-1) ?? 'RQ-000';
+  const digits = /\d+$/.exec(last)?.[0] ?? '';
+  return digits === '' ? `${last}-1` : last.slice(0, -digits.length) + String(Number(digits) + 1).padStart(digits.length, '0');
+}

@@ -1,10 +1,21 @@
-import { and, asc, eq } from 'drizzle-orm';
-import type { RequirementItem, RequirementList, Traceability } from '@kindred-baton/contracts/requirements/requirement';
-import { getRequirementState } from '@kindred-baton/core/requirements/requirement';
+import { and, asc, count, eq, notExists, or, sql } from 'drizzle-orm';
+import type {
+  ListedRequirement,
+  RequirementItem,
+  RequirementList,
+  RequirementQuery,
+  Traceability,
+} from '@kindred-baton/contracts/requirements/requirement';
+import { MATRIX_COLUMNS, MATRIX_ROWS, REQUIREMENTS_A_PAGE } from '@kindred-baton/contracts/requirements/requirement';
+import { countGaps, filterRequirements, hasGap } from '@kindred-baton/core/requirements/filter-requirements';
+import { readLinks } from '@kindred-baton/core/requirements/read-links';
+import { gatherProof, getRequirementState, proposeNextCode } from '@kindred-baton/core/requirements/requirement';
 import { pushTo } from '@kindred-baton/core/push-to';
-import type { CycleId, RequirementId, TestId } from '@kindred-baton/core/ids';
+import type { CycleId, NodeId, RequirementId, TestId } from '@kindred-baton/core/ids';
 import type { TestStanding } from '@kindred-baton/core/standing';
 import type { Query, ReadContext } from '../operation.ts';
+import { listSubtree, loadTree } from '../map/load-tree.ts';
+import { readPacked } from '../read-packed.ts';
 import { nodes } from '../schema/map.ts';
 import { requirementNodes, requirementTests, requirements } from '../schema/requirements.ts';
 import { tests } from '../schema/tests.ts';
@@ -20,30 +31,120 @@ export const listRequirements: Query<{ readonly cycleId?: CycleId }, Requirement
   },
 };
 
-/** Requirements and tests against each other, with the tests that serve none. Five queries. */
-export const getTraceability: Query<void, Traceability> = {
+/** Requirements and tests against each other, a page at a time, and the gaps on both sides over all. Seven queries, eight of a matrix. */
+export const getTraceability: Query<RequirementQuery, Traceability> = {
   right: 'read',
-  read: async (context) => {
-    const { db, actor } = context;
-    const [links, testRows] = await Promise.all([
-      loadLinks(context),
-      db
-        .select({ id: tests.id, code: tests.code, name: tests.name, node: nodes.code })
-        .from(tests)
-        .innerJoin(nodes, eq(nodes.id, tests.nodeId))
-        .where(eq(tests.programmeId, actor.programmeId))
-        .orderBy(asc(tests.code)),
+  read: async (context, query) => {
+    const [links, tree] = await Promise.all([loadLinks(context), query.scope === undefined ? null : loadTree(context)]);
+    const branch = tree && listSubtree(tree, query.scope ?? '');
+    const [standings, unserved] = await Promise.all([
+      listStandings(context, { testIds: links.tests.map(({ id }) => id) }),
+      countUnserved(context, branch),
     ]);
-    const standings = await listStandings(context);
-    const codeOf = new Map(links.rows.map(({ id, code }) => [id, code]));
-    const served = new Map<TestId, string[]>();
-    for (const { id, requirementId } of links.tests) pushTo(served, id, codeOf.get(requirementId) ?? '');
+    const items = toItems(links, standings);
+    const codes = tree && branch && new Set(branch.map((id) => tree.byId.get(id)?.node.code ?? ''));
+    const left = filterRequirements(items, { kind: query.kind, words: query.words, branch: codes });
+    const isMatrix = query.view === 'matrix';
+    const { show } = query;
+    const rows = cutPage(show === undefined ? left : left.filter((item) => hasGap(item, show)), {
+      page: query.page,
+      size: isMatrix ? MATRIX_ROWS : REQUIREMENTS_A_PAGE,
+    });
+    const matrix = isMatrix ? await loadColumns(context, { links, left, branch, rows: rows.shown, page: query.across }) : NO_COLUMNS;
     return {
-      requirements: toItems(links, standings),
-      tests: testRows.map(({ id, ...test }) => ({ ...test, standing: standings.get(id) ?? null, requirements: served.get(id) ?? [] })),
+      ...{ all: items.length, left: left.length, gaps: countGaps(left), unserved },
+      ...{ rows: rows.at, requirements: rows.shown.map(toListed), ...matrix },
+      chosen: items.find(({ code }) => code === query.requirement) ?? null,
+      nextCode: proposeNextCode(items.map(({ code }) => code)),
     };
   },
 };
+
+/** What somebody typed of tests, as codes. One query. */
+export const readTestLinks: Query<string, { codes: string[] }> = {
+  right: 'read',
+  read: async (context, text) => {
+    const known = await readPacked<{ code: string; name: string }>(context, {
+      cells: { code: tests.code, name: tests.name },
+      from: sql`from ${tests} where ${eq(tests.programmeId, context.actor.programmeId)}`,
+    });
+    return { codes: readLinks(text, known) };
+  },
+};
+
+const NO_COLUMNS = { columns: { page: 1, from: 0, size: 0 }, tests: [] };
+
+/** A page that begins behind the end is the last. */
+function cutPage<Item>(all: readonly Item[], wanted: { readonly page: number; readonly size: number }) {
+  const at = placePage(all.length, wanted);
+  return { shown: all.slice(at.from, at.from + wanted.size), at };
+}
+
+function placePage(length: number, { page: wanted, size }: { readonly page: number; readonly size: number }): Traceability['rows'] {
+  const page = Math.min(wanted, Math.max(1, Math.ceil(length / size)));
+  return { page, from: (page - 1) * size, size: length };
+}
+
+const toListed = ({ description: _, nodes: places, tests: linked, ...item }: RequirementItem): ListedRequirement => ({
+  ...item,
+  nodes: places.map(({ code }) => code),
+  tests: linked.map(({ code }) => code),
+  proof: gatherProof(linked.map(({ standing }) => standing)),
+});
+
+const isAt = (branch: readonly NodeId[] | null) => (branch ? sql`${tests.nodeId} = any(${sql.param(branch)}::uuid[])` : undefined);
+
+async function countUnserved({ db, actor }: ReadContext, branch: readonly NodeId[] | null): Promise<number> {
+  const serves = db.select({ id: requirementTests.testId }).from(requirementTests).where(eq(requirementTests.testId, tests.id));
+  const [row] = await db
+    .select({ unserved: count() })
+    .from(tests)
+    .where(and(eq(tests.programmeId, actor.programmeId), isAt(branch), notExists(serves)));
+  return row?.unserved ?? 0;
+}
+
+interface ColumnsWanted {
+  readonly links: Links;
+  readonly left: readonly RequirementItem[];
+  readonly branch: readonly NodeId[] | null;
+  readonly rows: readonly RequirementItem[];
+  readonly page: number;
+}
+
+/**
+ * The tests across a matrix: those of the branch, and those that serve its requirements, by code. Where they are more than a page, those that serve
+ * what is shown come first.
+ */
+async function loadColumns(
+  context: ReadContext,
+  { links, left, branch, rows, page }: ColumnsWanted,
+): Promise<Pick<Traceability, 'columns' | 'tests'>> {
+  const { db, actor } = context;
+  const idOf = new Map(links.tests.map(({ code, id }) => [code, id]));
+  const listIds = (items: readonly RequirementItem[]) => [
+    ...new Set(items.flatMap((item) => item.tests.flatMap(({ code }) => idOf.get(code) ?? []))),
+  ];
+  const among = (ids: readonly TestId[]) => sql`${tests.id} = any(${sql.param(ids)}::uuid[])`;
+  const isAcross = and(eq(tests.programmeId, actor.programmeId), branch ? or(isAt(branch), among(listIds(left))) : undefined);
+  const [counted] = await db.select({ size: count() }).from(tests).where(isAcross);
+  const columns = placePage(counted?.size ?? 0, { page, size: MATRIX_COLUMNS });
+  const first = columns.size > MATRIX_COLUMNS ? [sql`${among(listIds(rows))} desc`] : [];
+  const shown = await db
+    .select({ id: tests.id, code: tests.code, name: tests.name })
+    .from(tests)
+    .where(isAcross)
+    .orderBy(...first, asc(tests.code))
+    .limit(MATRIX_COLUMNS)
+    .offset(columns.from);
+  const standings = await listStandings(context, { testIds: shown.map(({ id }) => id) });
+  const codeOf = new Map(links.rows.map(({ id, code }) => [id, code]));
+  const served = new Map<TestId, string[]>();
+  for (const { id, requirementId } of links.tests) pushTo(served, id, codeOf.get(requirementId) ?? '');
+  return {
+    columns,
+    tests: shown.map(({ id, ...test }) => ({ ...test, standing: standings.get(id) ?? null, requirements: served.get(id) ?? [] })),
+  };
+}
 
 interface Links {
   readonly rows: readonly (typeof requirements.$inferSelect)[];

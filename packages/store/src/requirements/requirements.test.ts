@@ -1,3 +1,5 @@
+import type { RequirementQuery, Traceability } from '@kindred-baton/contracts/requirements/requirement';
+import { MATRIX_COLUMNS } from '@kindred-baton/contracts/requirements/requirement';
 import type { RequirementComparison } from '@kindred-baton/core/imports/compare-requirements';
 import { gatherProof } from '@kindred-baton/core/requirements/requirement';
 import type { RequirementEntry } from '@kindred-baton/core/imports/requirement-table';
@@ -12,7 +14,7 @@ import { getNode } from '../map/get-node.ts';
 import { listTests } from '../tests/list-tests.ts';
 import { listTurns } from '../turns/list-turns.ts';
 import { linkTest, removeRequirement, saveRequirement } from './change-requirements.ts';
-import { getTraceability, listRequirements } from './list-requirements.ts';
+import { getTraceability, listRequirements, readTestLinks } from './list-requirements.ts';
 
 const SAVE = {
   code: 'RQ-901',
@@ -35,6 +37,80 @@ describe('requirements', () => {
 
   const find = async (code: string) => (await db.ask(lead, listRequirements, {})).requirements.find((each) => each.code === code);
 
+  /** Every page of an answer: down, and of a matrix across. */
+  async function listPages(asked: Partial<RequirementQuery>): Promise<Traceability[]> {
+    const get = (more: Partial<RequirementQuery>) => db.ask(lead, getTraceability, { view: 'list', page: 1, across: 1, ...asked, ...more });
+    const pages = [await get({})];
+    const [first] = pages;
+    if (!first) return [];
+    for (let page = 2; (pages.at(-1)?.rows.from ?? 0) + (pages.at(-1)?.requirements.length ?? 0) < first.rows.size; page += 1)
+      pages.push({ ...(await get({ page })), tests: [] });
+    for (let across = 2; (across - 1) * MATRIX_COLUMNS < first.columns.size; across += 1)
+      pages.push({ ...(await get({ across })), requirements: [] });
+    return pages;
+  }
+
+  it('come in pages, each line once, with the gaps over all of them, as somebody counts who reads the whole list', async () => {
+    const extra = Array.from({ length: 120 }, (_, i): RequirementEntry => ({
+      ...{ place: { sheet: 'L', row: i + 2 }, code: `ZX-${i}`, title: `Lamp ${i} is mended`, nodes: i % 3 === 0 ? [] : ['NS-2.1'] },
+      ...(i % 5 === 0 ? { tests: ['BIL-01'] } : {}),
+    }));
+    await db.perform(lead, storeRequirementImport, { entries: extra, seen: () => true });
+    const { requirements } = await db.ask(lead, listRequirements, {});
+    const branch = (code: string) => code === 'NS' || code.startsWith('NS-');
+    for (const asked of [
+      {},
+      { scope: 'NS' },
+      { words: 'lamp mended' },
+      { kind: 'functional' },
+      { scope: 'NS', show: 'no-test' },
+    ] as const) {
+      const { kind, scope, show, words = '' } = asked;
+      const left = requirements.filter(
+        (item) =>
+          (scope === undefined || item.nodes.some(({ code }) => branch(code))) &&
+          (kind === undefined || item.kind === kind) &&
+          words.split(' ').every((word) => item.title.toLowerCase().includes(word)),
+      );
+      const shown = show ? left.filter(({ tests }) => tests.length === 0) : left;
+      const pages = await listPages(asked);
+      expect(pages.flatMap((page) => page.requirements.map(({ code }) => code))).toEqual(shown.map(({ code }) => code));
+      for (const page of pages) expect(page).toMatchObject({ all: requirements.length, left: left.length, rows: { size: shown.length } });
+      expect(pages[0]?.gaps).toMatchObject({
+        'no-test': left.filter(({ tests }) => tests.length === 0).length,
+        refuted: left.filter(({ state }) => state === 'refuted').length,
+        nowhere: left.filter(({ nodes }) => nodes.length === 0).length,
+      });
+    }
+    // A page behind the end is the last; one that is asked for by its code is told wherever it stands.
+    const last = await db.ask(lead, getTraceability, { view: 'list', page: 99, across: 1, requirement: 'RQ-001' });
+    expect([last.rows.from + last.requirements.length, last.chosen?.code]).toEqual([requirements.length, 'RQ-001']);
+    for (const { code } of extra) await db.perform(lead, removeRequirement, { code });
+  });
+
+  it('have across a matrix each test of the branch and each that serves it, once; those that serve none are counted', async () => {
+    const { requirements } = await db.ask(lead, listRequirements, {});
+    const { rows } = await db.store.db.execute<{ code: string; node: string; serves: number }>(sql`
+      select tests.code, nodes.code as node, (select count(*)::int from requirement_tests where test_id = tests.id) as serves
+      from tests join nodes on nodes.id = tests.node_id order by tests.code`);
+    for (const scope of [undefined, 'NS', 'NS-2.1']) {
+      const isIn = (code: string) => scope === undefined || code === scope || code.startsWith(`${scope}-`) || code.startsWith(`${scope}.`);
+      const serving = new Set(
+        requirements.filter(({ nodes }) => nodes.some(({ code }) => isIn(code))).flatMap(({ tests }) => tests.map(({ code }) => code)),
+      );
+      const wanted = rows.filter(({ code, node }) => isIn(node) || serving.has(code)).map(({ code }) => code);
+      const pages = await listPages({ view: 'matrix', ...(scope && { scope }) });
+      const shown = pages.flatMap(({ tests }) => tests.map(({ code }) => code));
+      expect([...shown].sort()).toEqual([...wanted].sort());
+      expect(pages[0]?.unserved).toBe(rows.filter(({ node, serves }) => isIn(node) && serves === 0).length);
+    }
+  });
+
+  it('read what is typed of tests by codes and names, and leave the rest as it is', async () => {
+    const name = (await db.ask(lead, listTests, { page: 0 } as never)).tests.find(({ code }) => code === 'BIL-02')?.name ?? '';
+    expect(await db.ask(lead, readTestLinks, `BIL-01, ${name.toUpperCase()}; GONE`)).toEqual({ codes: ['BIL-01', 'BIL-02', 'GONE'] });
+  });
+
   it('are added with their links, changed, and removed', async () => {
     await db.perform(lead, saveRequirement, { code: null, save: SAVE });
     expect(await find('RQ-901')).toMatchObject({ title: 'It holds', nodes: [{ code: 'NS-2.1' }], tests: [{ code: 'BIL-01' }] });
@@ -56,7 +132,8 @@ describe('requirements', () => {
   it('are traced both ways, with their state from the newest turns', async () => {
     const first = (await db.ask(lead, listRequirements, {})).requirements.find(({ tests }) => tests.length > 0);
     const test = first?.tests[0]?.code ?? '';
-    const trace = async () => (await db.ask(lead, getTraceability, undefined)).tests.find(({ code }) => code === test)?.requirements ?? [];
+    const trace = async () =>
+      (await listPages({ view: 'matrix' })).flatMap((page) => page.tests).find(({ code }) => code === test)?.requirements ?? [];
     expect(await trace()).toContain(first?.code);
     await db.perform(lead, linkTest, { requirement: first?.code ?? '', test, isLinked: false });
     expect(await trace()).not.toContain(first?.code);
@@ -125,7 +202,8 @@ describe('requirements', () => {
 
     it('is over all turns of the newest cycle that has them, the same in the matrix, the library and at the node', async () => {
       const again = await standAgain();
-      const { tests, requirements } = await db.ask(lead, getTraceability, undefined);
+      const { requirements } = await db.ask(lead, listRequirements, {});
+      const tests = (await listPages({ view: 'matrix' })).flatMap((page) => page.tests);
       for (const { code, standing } of tests) expect({ code, standing }).toEqual({ code, standing: again.get(code) ?? null });
       expect(tests.some(({ standing }) => standing?.standing === 'failing' && standing.passed > 0)).toBe(true);
       const library = await db.ask(lead, listTests, { page: 0 } as never);

@@ -19,7 +19,7 @@ import { walkStrip } from './walk-strip.ts';
 
 const FIRST_WIDTH_PX = 1_248;
 /** Another branch is read from its beginning. */
-const FIRST_PAGE = { page: null, fromRow: null, fromColumn: null };
+const FIRST_PAGE = { page: null, across: null, fromRow: null, fromColumn: null };
 
 /** Where am I, how is it going, and what am I looking at: the map as a strip. Choosing a block scopes every view to it. */
 export function Strip({ initial }: { readonly initial: StripView }) {

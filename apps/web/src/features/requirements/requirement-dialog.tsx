@@ -1,34 +1,36 @@
 import type { Given } from '../../client/call.ts';
-import { fromForm } from '../../client/call.ts';
+import { call, fromForm } from '../../client/call.ts';
 import { useChanges } from '../../client/use-changes.ts';
-import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
+import type { RequirementItem } from '@kindred-baton/contracts/requirements/requirement';
 import { PRIORITIES } from '@kindred-baton/core/values/priority';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
-import { readLinks } from './read-links.ts';
+import { readLinks } from '@kindred-baton/core/requirements/read-links';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextArea, TextField } from '../../ui/field.tsx';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useAddress } from '../frame/address-context.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
 import { useOutline } from '../frame/use-outline.ts';
 
 interface RequirementDialogProps {
   readonly requirement: RequirementItem | null;
-  readonly tests: Traceability['tests'];
-  readonly taken: readonly string[];
+  /** What is proposed for a new one. */
+  readonly nextCode: string;
   readonly onClose: () => void;
 }
 
 /** A requirement with its links, new or changed. */
-export function RequirementDialog({ requirement, tests, taken, onClose }: RequirementDialogProps) {
+export function RequirementDialog({ requirement, nextCode, onClose }: RequirementDialogProps) {
   const address = useAddress();
   const { change, act } = useChanges();
+  const { api } = useProgramme();
   const outline = useOutline();
   const form = useForm(async (values) => {
     const { nodes, tests: codes, ...rest } = values;
     const body = fromForm<Given<'addRequirement'>['input']>({
       ...rest,
       nodes: readLinks(nodes ?? '', outline ?? []),
-      tests: readLinks(codes ?? '', tests),
+      tests: (await call(api, 'readTestLinks', { input: { text: codes ?? '' } })).codes,
     });
     const { code } = await (requirement
       ? change('saveRequirement', { params: { code: requirement.code }, input: body })
@@ -59,7 +61,7 @@ export function RequirementDialog({ requirement, tests, taken, onClose }: Requir
             name="code"
             required
             maxLength={40}
-            defaultValue={requirement?.code ?? proposeNext(taken)}
+            defaultValue={requirement?.code ?? nextCode}
             problem={form.problemOf('code')}
           />
           <SelectField label="Kind" name="kind" defaultValue={requirement?.kind ?? 'functional'}>
@@ -84,7 +86,7 @@ export function RequirementDialog({ requirement, tests, taken, onClose }: Requir
         <TextField
           label="Tests"
           name="tests"
-          hint={`Codes or names, with commas between, such as ${tests[0]?.code ?? 'BIL-01'}, ${tests[1]?.name ?? 'Send the quote'}`}
+          hint="Codes or names, with commas between"
           defaultValue={requirement?.tests.map(({ code }) => code).join(', ') ?? ''}
           problem={form.problemOf('tests')}
         />
@@ -97,11 +99,4 @@ export function RequirementDialog({ requirement, tests, taken, onClose }: Requir
       </form>
     </DialogBox>
   );
-}
-
-/** RQ-061 after RQ-060. */
-function proposeNext(taken: readonly string[]): string {
-  const last = [...taken].sort().at(-1) ?? 'RQ-000';
-  const digits = /\d+$/.exec(last)?.[0] ?? '';
-  return digits === '' ? `${last}-1` : last.slice(0, -digits.length) + String(Number(digits) + 1).padStart(digits.length, '0');
 }

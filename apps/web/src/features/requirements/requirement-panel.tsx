@@ -3,11 +3,12 @@ import Pencil from 'lucide-react/icons/pencil';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { ProofLine, RequirementMark, StandingMark } from '../progress/standing-mark.tsx';
-import { toProof } from './filter-requirements.ts';
+import { gatherProof } from '@kindred-baton/core/requirements/requirement';
 
 /** The chosen requirement: what it says, which tests show it, and how they last went. */
 export function RequirementPanel({ requirement, onEdit }: { readonly requirement: RequirementItem; readonly onEdit: () => void }) {
   const { base, can } = useProgramme();
+  const proof = gatherProof(requirement.tests.map(({ standing }) => standing));
   const { code, title, description, kind, priority, state, nodes, tests } = requirement;
   return (
     <SidePanel label={`Requirement ${code}`}>
@@ -22,11 +23,11 @@ export function RequirementPanel({ requirement, onEdit }: { readonly requirement
         </div>
         <h2 className="text-[17px] leading-6">{title}</h2>
         <p className="flex items-center gap-2 text-[13px] text-soft">
-          <RequirementMark code={code} state={state} proof={toProof(requirement)} /> {`${state} · ${kind} · ${priority} priority`}
+          <RequirementMark code={code} state={state} proof={proof} /> {`${state} · ${kind} · ${priority} priority`}
         </p>
         {tests.length > 0 && (
           <p className="text-[13px] text-soft">
-            <ProofLine code={code} proof={toProof(requirement)} />
+            <ProofLine code={code} proof={proof} />
           </p>
         )}
         {description !== '' && <p className="mt-2 whitespace-pre-line">{description}</p>}

@@ -1,10 +1,9 @@
-import type { RequirementItem } from '@kindred-baton/contracts/requirements/requirement';
+import type { ListedRequirement } from '@kindred-baton/contracts/requirements/requirement';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { KeyboardEvent } from 'react';
 import { useRef } from 'react';
 import { useAddress } from '../frame/address-context.tsx';
 import { RequirementMark } from '../progress/standing-mark.tsx';
-import { toProof } from './filter-requirements.ts';
 
 const ROW_PX = 37;
 const COLUMNS = 'grid grid-cols-[84px_minmax(220px,1fr)_92px_70px_minmax(80px,140px)_minmax(90px,170px)_112px] items-center gap-x-3';
@@ -14,7 +13,7 @@ export function RequirementTable({
   requirements,
   chosen,
 }: {
-  readonly requirements: readonly RequirementItem[];
+  readonly requirements: readonly ListedRequirement[];
   readonly chosen: string | null;
 }) {
   const address = useAddress();
@@ -74,7 +73,7 @@ export function RequirementTable({
 }
 
 interface RowProps {
-  readonly item: RequirementItem;
+  readonly item: ListedRequirement;
   readonly top: number;
   readonly isChosen: boolean;
   readonly onChoose: () => void;
@@ -102,13 +101,13 @@ function Row({ item, top, isChosen, onChoose }: RowProps) {
         {item.priority}
       </span>
       <span role="cell" className="truncate font-mono text-[12px]">
-        {item.nodes.map(({ code }) => code).join(' ') || <span className="font-sans text-[13px] text-soft">none</span>}
+        {item.nodes.join(' ') || <span className="font-sans text-[13px] text-soft">none</span>}
       </span>
       <span role="cell" className="truncate font-mono text-[12px]">
-        {item.tests.map(({ code }) => code).join(' ') || <span className="font-sans text-[13px] font-bold">no test</span>}
+        {item.tests.join(' ') || <span className="font-sans text-[13px] font-bold">no test</span>}
       </span>
       <span role="cell" className="flex items-center gap-2 text-[13px]">
-        <RequirementMark code={item.code} state={item.state} proof={toProof(item)}>
+        <RequirementMark code={item.code} state={item.state} proof={item.proof}>
           {item.state}
         </RequirementMark>
       </span>

@@ -1,5 +1,7 @@
-import { useRead } from '../../client/use-read.ts';
+import { useShown } from '../../client/use-read.ts';
 import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
+import type { RequirementGap } from '@kindred-baton/core/requirements/filter-requirements';
+import { REQUIREMENT_GAPS } from '@kindred-baton/core/requirements/filter-requirements';
 import { REQUIREMENT_KINDS } from '@kindred-baton/core/requirements/requirement';
 import FileDown from 'lucide-react/icons/file-down';
 import FileUp from 'lucide-react/icons/file-up';
@@ -14,8 +16,8 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { useInScope } from '../frame/use-in-scope.ts';
-import { filterRequirements, listMatrixTests, REQUIREMENT_FILTERS } from './filter-requirements.ts';
+import { PagesOf } from '../frame/pages-of.tsx';
+import { readRequirementQuery } from './read-requirement-query.ts';
 import { RequirementTable } from './requirement-table.tsx';
 import { TraceMatrix } from './trace-matrix.tsx';
 
@@ -32,56 +34,29 @@ export function RequirementsApp({ content, ...frame }: PageProps<Traceability>) 
 
 /** What must hold, and where nothing shows yet that it does. */
 export function Requirements({ initial }: { readonly initial: Traceability }) {
-  const { api, base, can } = useProgramme();
+  const { can } = useProgramme();
   const address = useAddress();
-  const isInScope = useInScope();
-  const { data = initial } = useRead('getTraceability', {}, { initialData: initial });
+  const data = useShown('getTraceability', { input: readRequirementQuery(address.get) }, initial);
   const [editing, setEditing] = useState<RequirementItem | 'new' | null>(null);
-  const query = { kind: address.get('kind'), words: address.get('q') ?? '', isInScope, hasScope: address.get('scope') !== null };
-  const inScope = filterRequirements(data.requirements, { ...query, show: null });
-  const shown = filterRequirements(inScope, { ...query, show: address.get('show') });
   const isMatrix = address.get('view') === 'matrix';
-  const chosen = data.requirements.find(({ code }) => code === address.get('requirement'));
-  const tests = listMatrixTests(data, inScope, isInScope);
+  const chosen = address.get('requirement') === null ? null : data.chosen;
   return (
     <>
-      <PageTitle
-        title="Requirements"
-        about={<Gaps all={inScope} unserved={tests.filter(({ requirements }) => requirements.length === 0).length} />}
-      >
-        <Narrowing words={query.words} kind={query.kind} isMatrix={isMatrix} />
-        <MenuButton
-          label="Export"
-          icon={<FileDown size={17} aria-hidden />}
-          choices={['xlsx', 'csv', 'reqif'].map((format) => ({
-            key: format,
-            name: format.toUpperCase(),
-            href: `${api}/requirements/export?format=${format}`,
-            isDownload: true,
-          }))}
-        />
-        {can('edit map') && (
-          <>
-            <a className="button" href={`${base}/map/import?kind=requirements`}>
-              <FileUp size={17} aria-hidden /> Import
-            </a>
-            <button type="button" className="button button-primary" onClick={() => setEditing('new')}>
-              <Plus size={17} aria-hidden /> New requirement
-            </button>
-          </>
-        )}
+      <PageTitle title="Requirements" about={<Gaps data={data} />}>
+        <Narrowing words={address.get('q') ?? ''} kind={address.get('kind')} isMatrix={isMatrix} />
+        <Doings onNew={() => setEditing('new')} />
       </PageTitle>
-      {shown.length === 0 ? (
+      {data.requirements.length === 0 ? (
         <div className="card">
-          <EmptyView title={data.requirements.length === 0 ? 'No requirement yet' : 'None is like that here'}>
+          <EmptyView title={data.all === 0 ? 'No requirement yet' : 'None is like that here'}>
             What must hold for the business, linked to the processes it is about and the tests that show it.
           </EmptyView>
         </div>
       ) : isMatrix ? (
-        <TraceMatrix requirements={shown} tests={tests} canEdit={can('edit map')} />
+        <TraceMatrix data={data} canEdit={can('edit map')} />
       ) : (
         <div className={`grid gap-4 ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_316px]' : ''}`}>
-          <RequirementTable requirements={shown} chosen={chosen?.code ?? null} />
+          <RequirementTable requirements={data.requirements} chosen={address.get('requirement')} />
           {chosen && (
             <Suspense fallback={null}>
               <RequirementPanel requirement={chosen} onEdit={() => setEditing(chosen)} />
@@ -89,46 +64,73 @@ export function Requirements({ initial }: { readonly initial: Traceability }) {
           )}
         </div>
       )}
+      <PagesOf noun="Requirements" at={data.rows} shown={data.requirements.length} param="page" />
       {editing !== null && (
         <Suspense fallback={null}>
-          <RequirementDialog
-            requirement={editing === 'new' ? null : editing}
-            tests={data.tests}
-            taken={data.requirements.map(({ code }) => code)}
-            onClose={() => setEditing(null)}
-          />
+          <RequirementDialog requirement={editing === 'new' ? null : editing} nextCode={data.nextCode} onClose={() => setEditing(null)} />
         </Suspense>
       )}
     </>
   );
 }
 
+function Doings({ onNew }: { readonly onNew: () => void }) {
+  const { api, base, can } = useProgramme();
+  return (
+    <>
+      <MenuButton
+        label="Export"
+        icon={<FileDown size={17} aria-hidden />}
+        choices={['xlsx', 'csv', 'reqif'].map((format) => ({
+          key: format,
+          name: format.toUpperCase(),
+          href: `${api}/requirements/export?format=${format}`,
+          isDownload: true,
+        }))}
+      />
+      {can('edit map') && (
+        <>
+          <a className="button" href={`${base}/map/import?kind=requirements`}>
+            <FileUp size={17} aria-hidden /> Import
+          </a>
+          <button type="button" className="button button-primary" onClick={onNew}>
+            <Plus size={17} aria-hidden /> New requirement
+          </button>
+        </>
+      )}
+    </>
+  );
+}
+
+const GAP_NAMES: Readonly<Record<RequirementGap, string>> = {
+  'no-test': 'no test',
+  ...{ refuted: 'refuted', 'not-yet': 'not yet shown', partly: 'partly', verified: 'verified', nowhere: 'at no process' },
+};
+
 /** The gaps in the first line, each opening what it counts. */
-function Gaps({ all, unserved }: { readonly all: readonly RequirementItem[]; readonly unserved: number }) {
+function Gaps({ data: { left, gaps, unserved } }: { readonly data: Traceability }) {
   const address = useAddress();
   const { base } = useProgramme();
   const show = address.get('show');
-  const gaps = REQUIREMENT_FILTERS.map((filter) => ({ ...filter, count: all.filter(filter.takes).length })).filter(
-    ({ count }) => count > 0,
-  );
+  const open = (gap: RequirementGap | null) => address.set({ show: show === gap ? null : gap, ...FIRST_PAGE });
   return (
     <span className="flex flex-wrap items-baseline gap-x-2">
       <button
         type="button"
         className={`min-h-[24px] hover:underline ${show === null ? 'font-bold text-ink' : ''}`}
-        onClick={() => address.set({ show: null })}
+        onClick={() => open(null)}
       >
-        {countOf(all.length, 'requirement')}
+        {countOf(left, 'requirement')}
       </button>
-      {gaps.map(({ key, name, count }) => (
+      {REQUIREMENT_GAPS.filter((gap) => gaps[gap] > 0).map((gap) => (
         <button
-          key={key}
+          key={gap}
           type="button"
-          aria-pressed={show === key}
-          className={`min-h-[24px] hover:underline ${show === key ? 'font-bold text-ink' : ''} ${key === 'refuted' || key === 'no-test' ? 'font-bold text-ink' : ''}`}
-          onClick={() => address.set({ show: show === key ? null : key })}
+          aria-pressed={show === gap}
+          className={`min-h-[24px] hover:underline ${show === gap || gap === 'refuted' || gap === 'no-test' ? 'font-bold text-ink' : ''}`}
+          onClick={() => open(gap)}
         >
-          {`· ${count} ${name}`}
+          {`· ${gaps[gap].toLocaleString('en')} ${GAP_NAMES[gap]}`}
         </button>
       ))}
       {unserved > 0 && (
@@ -139,6 +141,8 @@ function Gaps({ all, unserved }: { readonly all: readonly RequirementItem[]; rea
     </span>
   );
 }
+
+const FIRST_PAGE = { page: null, across: null };
 
 interface NarrowingProps {
   readonly words: string;
@@ -156,13 +160,13 @@ function Narrowing({ words, kind: chosen, isMatrix }: NarrowingProps) {
         aria-label="Narrow the list"
         placeholder="Code or words"
         value={words}
-        onChange={(event) => address.set({ q: event.target.value || null }, { replace: true })}
+        onChange={(event) => address.set({ q: event.target.value || null, ...FIRST_PAGE }, { replace: true })}
       />
       <Choose
         label="Kind"
         chosen={chosen ?? ''}
         choices={[{ key: '', name: 'all' }, ...REQUIREMENT_KINDS.map((kind) => ({ key: kind, name: kind }))]}
-        onChoose={(kind) => address.set({ kind: kind || null })}
+        onChoose={(kind) => address.set({ kind: kind || null, ...FIRST_PAGE })}
       />
       <Choose
         label="As"
@@ -171,7 +175,7 @@ function Narrowing({ words, kind: chosen, isMatrix }: NarrowingProps) {
           { key: 'list', name: 'list' },
           { key: 'matrix', name: 'matrix' },
         ]}
-        onChoose={(view) => address.set({ view: view === 'matrix' ? view : null })}
+        onChoose={(view) => address.set({ view: view === 'matrix' ? view : null, ...FIRST_PAGE })}
       />
     </>
   );

@@ -1,39 +1,42 @@
 import { useChanges } from '../../client/use-changes.ts';
-import type { RequirementItem, Traceability } from '@kindred-baton/contracts/requirements/requirement';
+import type { ListedRequirement, Traceability } from '@kindred-baton/contracts/requirements/requirement';
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { BatonMark } from '../../ui/baton-mark.tsx';
+import { showLabel } from '../../ui/show-label.ts';
+import { PagesOf } from '../frame/pages-of.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { RequirementMark, StandingMark } from '../progress/standing-mark.tsx';
-import { toProof } from './filter-requirements.ts';
 import { describeStanding, getStandingMark } from '@kindred-baton/core/standing';
 
 interface TraceMatrixProps {
-  readonly requirements: readonly RequirementItem[];
-  readonly tests: Traceability['tests'];
+  readonly data: Traceability;
   readonly canEdit: boolean;
 }
 
-const MOST_ROWS = 250;
-const MOST_COLUMNS = 160;
-
 /** Requirements down, tests across; a mark says how the test stands. A row or a column without any is a gap. */
-export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) {
+export function TraceMatrix({ data: { requirements: rows, tests: columns, columns: across }, canEdit }: TraceMatrixProps) {
   const { base } = useProgramme();
   const { act } = useChanges();
-  const rows = requirements.slice(0, MOST_ROWS);
-  const columns = tests.slice(0, MOST_COLUMNS);
-  const toggle = (requirement: string, test: string, isLinked: boolean) => act('linkTest', { input: { requirement, test, isLinked } });
   const onClick = ({ target }: MouseEvent) => {
-    const cell = (target as HTMLElement).closest<HTMLElement>('button[data-test]');
-    const { test, requirement, linked } = cell?.dataset ?? {};
-    if (test !== undefined && requirement !== undefined) void toggle(requirement, test, linked !== 'yes');
+    const cell = (target as HTMLElement).closest<HTMLElement>('button[data-at]');
+    const [row = -1, column = -1] = (cell?.dataset['at'] ?? '').split(' ').map(Number);
+    const [item, test] = [rows[row], columns[column]];
+    if (!item || !test) return;
+    const isLinked = !test.requirements.includes(item.code);
+    void act('linkTest', { input: { requirement: item.code, test: test.code, isLinked } });
   };
   return (
     <>
       {/* The cells are buttons; the table hears their clicks and walks between them. */}
       {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions */}
-      <div className="card max-h-[calc(100vh-240px)] overflow-auto" onClick={onClick} onKeyDown={walkCells}>
-        <table className="border-separate border-spacing-0 text-[13px]" aria-label="Requirements and tests">
+      <div
+        className="card max-h-[calc(100vh-240px)] overflow-auto"
+        onClick={onClick}
+        onKeyDown={walkCells}
+        onMouseOver={showLabel}
+        onFocus={showLabel}
+      >
+        <table className={`border-separate border-spacing-0 text-[13px] ${CELLS}`} aria-label="Requirements and tests">
           <thead>
             <tr>
               <th
@@ -70,7 +73,7 @@ export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) 
                   className={`sticky left-0 z-10 border-r border-b border-line-2 px-3 py-1 text-left font-normal ${item.tests.length === 0 ? 'bg-band' : 'bg-sheet'}`}
                 >
                   <span className="flex items-center gap-2">
-                    <RequirementMark code={item.code} state={item.state} proof={toProof(item)} />
+                    <RequirementMark code={item.code} state={item.state} proof={item.proof} />
                     <a
                       className="flex items-center gap-2 hover:underline"
                       href={`${base}/requirements?requirement=${encodeURIComponent(item.code)}`}
@@ -90,17 +93,17 @@ export function TraceMatrix({ requirements, tests, canEdit }: TraceMatrixProps) 
           </tbody>
         </table>
       </div>
-      {(requirements.length > MOST_ROWS || tests.length > MOST_COLUMNS) && (
-        <p className="mt-2 text-[13px] text-soft">
-          The first {rows.length} requirements and {columns.length} tests are shown. Choose a branch on the strip to see one part whole.
-        </p>
-      )}
+      <PagesOf noun="Tests" at={across} shown={columns.length} param="across" />
     </>
   );
 }
 
+/** What all cells have in common is said once. */
+const CELLS =
+  '[&_td]:border-b [&_td]:border-line-2 [&_td]:p-0 [&_td]:text-center [&_td>*]:flex [&_td>*]:h-[28px] [&_td>*]:w-[34px] [&_td>*]:items-center [&_td>*]:justify-center [&_td>button:hover]:bg-baton-tint';
+
 interface CellProps {
-  readonly item: RequirementItem;
+  readonly item: ListedRequirement;
   readonly test: Traceability['tests'][number];
   readonly canEdit: boolean;
   readonly row: number;
@@ -111,28 +114,22 @@ function Cell({ item, test, canEdit, row, column }: CellProps) {
   const isLinked = test.requirements.includes(item.code);
   const mark = isLinked ? <BatonMark status={test.standing ? getStandingMark(test.standing.standing) : 'waiting'} isDecoration /> : null;
   const says = `${item.code} and ${test.code}: ${isLinked ? (test.standing ? describeStanding(test.standing) : 'linked, in no cycle yet') : 'not linked'}`;
+  const isGap = !isLinked && (item.tests.length === 0 || test.requirements.length === 0);
   return (
-    <td
-      className={`border-b border-line-2 p-0 text-center ${isLinked ? '' : item.tests.length === 0 || test.requirements.length === 0 ? 'bg-band' : ''}`}
-    >
+    <td className={isGap ? 'bg-band' : undefined}>
       {canEdit ? (
         <button
           type="button"
           tabIndex={row === 0 && column === 0 ? 0 : -1}
           aria-label={says}
           aria-pressed={isLinked}
-          title={says}
-          data-requirement={item.code}
-          data-test={test.code}
-          data-linked={isLinked ? 'yes' : 'no'}
-          className="flex h-[28px] w-[34px] items-center justify-center hover:bg-baton-tint"
+          data-at={`${row} ${column}`}
         >
           {mark}
         </button>
       ) : (
-        <span className="flex h-[28px] w-[34px] items-center justify-center" title={says}>
+        <span role="img" aria-label={says}>
           {mark}
-          <span className="sr-only">{says}</span>
         </span>
       )}
     </td>

@@ -1,12 +1,11 @@
-import { useRead } from '../../client/use-read.ts';
+import { useRead, useShown } from '../../client/use-read.ts';
 import type { ScenarioList, ScenarioListItem } from '@kindred-baton/contracts/scenarios/scenario';
-import { keepPreviousData } from '@tanstack/react-query';
 import FileUp from 'lucide-react/icons/file-up';
 import Plus from 'lucide-react/icons/plus';
 import { useState } from 'react';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf } from '../../ui/format.ts';
-import { Pages } from '../../ui/pages.tsx';
+import { Pages, readPage } from '../../ui/pages.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -17,13 +16,7 @@ export function ScenarioListView({ initial }: { readonly initial: ScenarioList }
   const address = useAddress();
   const scope = address.get('scope');
   const within = scope === null ? {} : { scope };
-  const page = Math.max(1, Math.trunc(Number(address.get('page'))) || 1);
-  const [first] = useState({ scope, page });
-  const { data = initial } = useRead(
-    'listScenarios',
-    { input: { ...within, page } },
-    { ...(first.scope === scope && first.page === page ? { initialData: initial } : {}), placeholderData: keepPreviousData },
-  );
+  const data = useShown('listScenarios', { input: { ...within, page: readPage(address.get('page')) } }, initial);
   const { data: counted, error } = useRead('countToFix', { input: within }, { enabled: data.toFix === null });
   const [isAdding, setIsAdding] = useState(false);
   const from = data.page === data.pages ? data.total - data.scenarios.length : (data.page - 1) * data.scenarios.length;

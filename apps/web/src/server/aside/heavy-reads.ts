@@ -13,7 +13,7 @@ import { getOutline } from '@kindred-baton/store/map/get-outline';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
-import { getTraceability } from '@kindred-baton/store/requirements/list-requirements';
+import { getTraceability, readTestLinks } from '@kindred-baton/store/requirements/list-requirements';
 import { findChainInLibrary } from '@kindred-baton/store/scenarios/find-chain';
 import { getMapGaps } from '@kindred-baton/store/scenarios/follow-map';
 import { getOverlaps } from '@kindred-baton/store/scenarios/get-overlaps';
@@ -66,6 +66,7 @@ export const HEAVY_READS = {
   listScenarios: ofAll(listScenarios),
   listTests: ofAll(listTests),
   listTurns: ofAll(listTurns),
+  readTestLinks: ofAll(readTestLinks),
 } as const satisfies Readonly<Record<string, Heavy>>;
 
 export type HeavyRead = keyof typeof HEAVY_READS;

@@ -35,7 +35,9 @@ export function useTestPages(initial: TestList): TestPages {
   const shown = list ?? initial;
   const pages = looked.filter((page) => page > 0 && page * TESTS_A_PAGE < shown.total);
   const more = useQueries({
-    queries: pages.map(toGiven).map((given) => ({ queryKey: toKey('listTests', given), queryFn: ({ signal }) => call(api, 'listTests', given, signal) })),
+    queries: pages
+      .map(toGiven)
+      .map((given) => ({ queryKey: toKey('listTests', given), queryFn: ({ signal }) => call(api, 'listTests', given, signal) })),
   });
   const byPage = new Map<number, TestList>([[0, shown]]);
   pages.forEach((page, index) => {

@@ -1,4 +1,4 @@
-import { toNameKey } from '@kindred-baton/core/values/field';
+import { toNameKey } from '../values/field.ts';
 
 interface Item {
   readonly code: string;
