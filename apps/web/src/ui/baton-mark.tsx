@@ -54,7 +54,7 @@ export function BatonBar({ counts, className = '', isDecoration = false }: Baton
     ? { 'aria-hidden': true }
     : { role: 'img', 'aria-label': describeCounts(counts), title: describeCounts(counts) };
   return (
-    <span className={`baton-bar ${className}`} {...label}>
+    <span className={`baton-bar ${className}`.trimEnd()} {...label}>
       {stretches}
     </span>
   );

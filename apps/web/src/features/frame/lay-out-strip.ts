@@ -32,12 +32,17 @@ export function layOutStrip(nodes: readonly StripNode[], widthPx: number, path: 
   const weights = widenChosen(nodes, widenQuiet(nodes, weigh(nodes), widthPx), { widthPx, path });
   const lefts = place(nodes, weights);
   const total = sumAtTop(nodes, weights) || 1;
-  const rows = Array.from({ length: ROWS }, (_, depth) => {
+  const rows: StripBlock[][] = [];
+  // What lies in places that were joined is joined with its neighbours there.
+  let under = new Map<string | null, string>();
+  for (let depth = 0; depth < ROWS; depth += 1) {
     const blocks = nodes.flatMap((node, i) =>
       node.depth === depth ? [toBlock(nodes, node, { left: (lefts[i] ?? 0) / total, width: (weights[i] ?? 0) / total })] : [],
     );
-    return joinSmall(blocks, (SMALLEST_PX[depth] ?? SMALLEST_PX[1]!) / widthPx);
-  });
+    const groups = groupSmall(blocks, (SMALLEST_PX[depth] ?? SMALLEST_PX[1]!) / widthPx, under);
+    rows.push(groups.map((members) => joinBlocks(members, nodes)));
+    under = new Map(groups.flatMap((members) => members.map(({ code }) => [code, members[0]?.key ?? ''])));
+  }
   const unfolded = layOutUnfolded(nodes, weights, widthPx);
   return unfolded.length > 0 ? [...rows, unfolded] : rows;
 }
@@ -56,7 +61,7 @@ function layOutUnfolded(nodes: readonly StripNode[], weights: readonly number[],
     left += weight;
     return block;
   });
-  return joinSmall(blocks, SMALLEST_PX[1]! / widthPx);
+  return groupSmall(blocks, SMALLEST_PX[1]! / widthPx).map((members) => joinBlocks(members, nodes));
 }
 
 const sumAtTop = (nodes: readonly StripNode[], of: readonly number[]) =>
@@ -132,32 +137,40 @@ function place(nodes: readonly StripNode[], weights: readonly number[]): number[
   });
 }
 
-function joinSmall(blocks: readonly StripBlock[], smallest: number): StripBlock[] {
-  const joined: StripBlock[] = [];
-  let members: StripBlock[] = [];
-  const close = () => {
-    const [first] = members;
-    if (members.length === 1 && first) joined.push(first);
-    else if (first) joined.push(joinBlocks(members, first));
-    members = [];
-  };
+/** Neighbours that are too small alone, together; never of different places, unless those were joined themselves (`under`: by what). */
+function groupSmall(
+  blocks: readonly StripBlock[],
+  smallest: number,
+  under: ReadonlyMap<string | null, string> = new Map(),
+): StripBlock[][] {
+  const groups: StripBlock[][] = [];
+  const toPlace = ({ parent }: StripBlock) => under.get(parent) ?? parent;
+  let width = 0;
   for (const block of blocks) {
-    const width = members.reduce((sum, member) => sum + member.width, 0);
-    const isOtherParent = members[0] !== undefined && members[0].parent !== block.parent;
-    if (members.length > 0 && (isOtherParent || width >= smallest || block.width >= smallest)) close();
-    members.push(block);
+    const members = groups.at(-1);
+    const [first] = members ?? [];
+    if (!members || !first || toPlace(first) !== toPlace(block) || width >= smallest || block.width >= smallest) {
+      groups.push([block]);
+      width = 0;
+    } else members.push(block);
+    width += block.width;
   }
-  close();
-  return joined;
+  return groups;
 }
 
-function joinBlocks(members: readonly StripBlock[], first: StripBlock): StripBlock {
+/** One block of several; it leads to what all of them lie in. */
+function joinBlocks(members: readonly StripBlock[], nodes: readonly StripNode[]): StripBlock {
+  const [first] = members;
+  if (!first) throw new Error('There is nothing to join.');
+  if (members.length === 1) return first;
   const names = members.slice(0, 6).map((member) => member.name);
+  const isOnePlace = members.every(({ parent }) => parent === first.parent);
   return {
     ...first,
     key: `${first.key}+${members.length}`,
     code: null,
     name: `${members.length} together: ${names.join(', ')}${members.length > names.length ? ' …' : ''}`,
+    parent: isOnePlace ? first.parent : (nodes[nodes.find(({ code }) => code === first.parent)?.parent ?? -1]?.code ?? null),
     width: members.reduce((sum, member) => sum + member.width, 0),
     counts: members.reduce((sum, member) => addCounts(sum, member.counts), NO_COUNTS),
   };

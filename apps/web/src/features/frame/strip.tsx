@@ -45,15 +45,15 @@ export function Strip({ initial }: { readonly initial: StripView }) {
     const code = block?.code ?? block?.parent;
     if (code) choose(code);
   };
-  const findBlock = (key: string | null | undefined) => rows.flat().find((candidate) => candidate.key === key);
   const onClick = (event: MouseEvent) => {
-    chooseBlock(findBlock((event.target as HTMLElement).closest<HTMLElement>('[data-key]')?.dataset['key']));
+    const { id } = (event.target as HTMLElement).closest('[role=treeitem]') ?? {};
+    chooseBlock(rows.flat().find(({ key }) => toElementId(key) === id));
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Escape' && scope !== null) return choose(path.at(-2) ?? null);
     if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
-      chooseBlock(findBlock(active));
+      chooseBlock(rows.flat().find(({ key }) => key === active));
       return;
     }
     const next = walkStrip(rows, active, event.key);
@@ -140,8 +140,16 @@ const BLOCKS = 'relative [&>*]:absolute [&>*]:top-0 [&>*]:h-full [&>*]:cursor-po
 
 const toPercent = (share: number) => `${(share * 100).toFixed(3)}%`;
 
+const NAMED =
+  '[&>*]:bg-band [&>*>div]:truncate [&>*>div]:px-2 [&>*>div]:text-[13px] [&>*>div]:leading-[21px] [&_.baton-bar]:absolute [&_.baton-bar]:inset-x-0 [&_.baton-bar]:bottom-0 [&_.baton-bar]:h-[4px]! [&_.baton-bar]:min-w-0! [&_.baton-bar]:rounded-none! [&_.baton-bar]:border-0!';
+
 /** The third row is too low for names; what is unfolded has them again. */
-const ROW_LOOKS = ['h-[27px]', 'mt-[2px] h-[25px]', 'mt-[3px] h-[12px]', 'mt-[3px] h-[25px]'];
+const ROW_LOOKS = [
+  `h-[27px] [&>*>div]:font-bold ${NAMED}`,
+  `mt-[2px] h-[25px] ${NAMED}`,
+  'mt-[3px] h-[12px] [&_.baton-bar]:h-[11px]! [&_.baton-bar]:min-w-0!',
+  `mt-[3px] h-[25px] ${NAMED}`,
+];
 
 interface BlockProps {
   readonly block: StripBlock;
@@ -165,22 +173,17 @@ function Block({ block, isChosen, isActive, isLit }: BlockProps) {
       id={toElementId(block.key)}
       role="treeitem"
       aria-level={block.depth + 1}
-      aria-selected={isChosen}
+      aria-selected={isChosen || undefined}
       aria-label={`${block.name} ${countOf(turns, 'turn')}: ${describeCounts(block.counts)}`}
-      data-key={block.key}
-      className={`${isThin ? '' : 'bg-band'} ${ring}`}
+      className={ring || undefined}
       style={{ left: toPercent(block.left), width: `calc(${toPercent(block.width)} - 2px)` }}
     >
       {!isThin && (
-        <div className={`truncate px-2 leading-[21px] ${block.depth === 0 ? 'text-[13px] font-bold' : 'text-[13px]'}`}>
+        <div>
           {block.name} {block.depth === 0 && <span className="ml-2 font-normal text-soft">{countOf(turns, 'turn')}</span>}
         </div>
       )}
-      <BatonBar
-        counts={block.counts}
-        isDecoration
-        className={isThin ? 'h-[11px]! min-w-0!' : 'absolute inset-x-0 bottom-0 h-[4px]! min-w-0! rounded-none! border-0!'}
-      />
+      <BatonBar counts={block.counts} isDecoration />
     </div>
   );
 }
