@@ -92,6 +92,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   listCycles: ['GET', '/cycles', ['cycles', 'scenarios', 'turns']],
   createCycle: ['POST', '/cycles', ['cycles', 'turns']],
   getCycleScope: ['GET', '/cycles/scope', ['cycles', 'scenarios', 'turns']],
+  getFormerRuns: ['GET', '/cycles/:code/held', ['cycles', 'scenarios', 'turns']],
   chooseSingleTest: ['POST', '/cycles/scope', ['cycles']],
   getCycle: ['GET', '/cycles/:code', ['cycles', 'scenarios', 'turns']],
   listRuns: ['GET', '/cycles/:code/runs', ['cycles', 'scenarios', 'turns']],

@@ -163,7 +163,7 @@ export const scopeScenarioSchema = codedSchema.extend({
   state: z.enum(SCENARIO_STATES),
   priority: prioritySchema,
   node: z.object({ code: z.string(), name: z.string() }),
-  /** Every node that its legs pass, and those above. */
+  /** Every node that its legs pass, and its own. */
   passes: z.array(z.string()),
   /** Codes of the requirements that its tests serve. */
   requirements: z.array(z.string()),
@@ -177,23 +177,25 @@ export const scopeScenarioSchema = codedSchema.extend({
 /** What can be taken into a cycle. */
 export const cycleScopeSchema = z.object({
   scenarios: z.array(scopeScenarioSchema),
-  /** Former cycles, newest first, with how their runs ended. */
-  former: z.array(
-    codedSchema.omit({ id: true }).extend({
-      runs: z.array(
-        z.object({
-          scenarioId: idSchema<'scenario'>(),
-          rowId: idSchema<'scenarioRow'>().nullable(),
-          outcome: z.enum(RUN_OUTCOMES),
-          isLeftToNext: z.boolean(),
-        }),
-      ),
-    }),
-  ),
+  /** Former cycles that have runs, newest first; what they held is asked for when it is wanted (getFormerRuns). */
+  former: z.array(codedSchema.omit({ id: true })),
   /** The next free code of the programme's scheme, by purpose. */
   suggestedCodes: z.record(z.enum(CYCLE_PURPOSES), z.string()),
 });
 export type CycleScope = z.infer<typeof cycleScopeSchema>;
+
+/** What a former cycle held, and how it ended. */
+export const formerRunsSchema = z.object({
+  runs: z.array(
+    z.object({
+      scenarioId: idSchema<'scenario'>(),
+      rowId: idSchema<'scenarioRow'>().nullable(),
+      outcome: z.enum(RUN_OUTCOMES),
+      isLeftToNext: z.boolean(),
+    }),
+  ),
+});
+export type FormerRuns = z.infer<typeof formerRunsSchema>;
 
 const scopeItemSchema = z.object({ scenarioId: idSchema<'scenario'>(), rowIds: z.array(idSchema<'scenarioRow'>()) });
 export type ScopeItem = z.infer<typeof scopeItemSchema>;

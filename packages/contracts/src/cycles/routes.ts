@@ -13,6 +13,7 @@ export const cycleRoutes = defineRoutes({
   createCycle: { method: 'POST', path: '/cycles', input: cycle.createCycleSchema, output: z.object({ code: z.string() }), ...change },
   /** What a cycle could take in. */
   getCycleScope: { method: 'GET', path: '/cycles/scope', output: cycle.cycleScopeSchema, ...read },
+  getFormerRuns: { method: 'GET', path: '/cycles/:code/held', output: cycle.formerRunsSchema, ...read },
   /** Lets cycles take a test in by itself, with its own data rows. */
   chooseSingleTest: {
     ...{ method: 'POST', path: '/cycles/scope', input: z.object({ test: codeSchema }), output: cycle.scopeScenarioSchema },

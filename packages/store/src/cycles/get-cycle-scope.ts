@@ -1,12 +1,11 @@
-import { and, asc, desc, eq, isNotNull } from 'drizzle-orm';
-import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
+import { and, asc, desc, eq, isNotNull, sql } from 'drizzle-orm';
+import type { CycleScope, FormerRuns } from '@kindred-baton/contracts/cycles/cycle';
 import { CYCLE_PURPOSES } from '@kindred-baton/core/cycles/cycle';
 import { proposeCycleCode } from '@kindred-baton/core/cycles/cycle-code';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import type { TestId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { Tree } from '../map/load-tree.ts';
-import { getPath } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import { countFindings } from '../scenarios/list-scenarios.ts';
 import type { LoadedScenario } from '../scenarios/load-chains.ts';
@@ -15,9 +14,10 @@ import { cycles, runs } from '../schema/cycles.ts';
 import { programmes } from '../schema/programmes.ts';
 import { requirementTests, requirements } from '../schema/requirements.ts';
 import { scenarios } from '../schema/scenarios.ts';
+import { requireCycle } from './require-cycle.ts';
 import { getLegMinutes } from './make-turns.ts';
 
-/** What a cycle can take in: every scenario that is not retired, with its data rows, where it passes and what it proves; and former cycles. */
+/** What a cycle can take in: every scenario that is not retired, with its data rows, where it passes and what it proves. */
 export const getCycleScope: Query<void, CycleScope> = {
   right: 'read',
   read: async (context) => {
@@ -34,7 +34,7 @@ export const getCycleScope: Query<void, CycleScope> = {
       scenarios: [...singles, ...drawn]
         .filter(({ scenario }) => scenario.state !== 'retired')
         .map((item) => toScopeScenario(item, tree, served)),
-      former,
+      former: former.filter(({ hasRuns }) => hasRuns).map(({ code, name }) => ({ code, name })),
       suggestedCodes: Object.fromEntries(
         CYCLE_PURPOSES.map((purpose) => [purpose, proposeCycleCode(programme?.scheme ?? 'C-9', purpose, today, (code) => taken.has(code))]),
       ) as CycleScope['suggestedCodes'],
@@ -70,7 +70,7 @@ export function toScopeScenario(
   const nodeIds = [nodeId, ...item.legs.flatMap(({ test }) => test?.nodeId ?? [])];
   return {
     ...{ id, code, name, state, priority, isSingleTest: onlyTestId !== null, node: { code: node?.code ?? '', name: node?.name ?? '' } },
-    passes: [...new Set(nodeIds.flatMap((each) => getPath(tree, each).map((entry) => entry.node.code)))],
+    passes: [...new Set(nodeIds.flatMap((each) => tree.byId.get(each)?.node.code ?? []))],
     requirements: [...new Set(item.legs.flatMap(({ test }) => (test ? (served.get(test.id) ?? []) : [])))].sort(),
     legs: item.legs.length,
     openLegs: item.legs.filter((leg) => leg.test === null).length,
@@ -80,28 +80,32 @@ export function toScopeScenario(
   };
 }
 
-async function loadFormer({ db, actor }: ReadContext): Promise<CycleScope['former']> {
-  const rows = await db
+/** Every cycle, newest first. */
+function loadFormer({ db, actor }: ReadContext): Promise<{ code: string; name: string; hasRuns: boolean }[]> {
+  return db
     .select({
       code: cycles.code,
       name: cycles.name,
-      scenarioId: runs.scenarioId,
-      rowId: runs.rowId,
-      outcome: runs.outcome,
-      leftTo: runs.leftTo,
+      hasRuns: sql<boolean>`exists (select from ${runs} where ${eq(runs.cycleId, cycles.id)})`,
     })
     .from(cycles)
-    .leftJoin(runs, eq(runs.cycleId, cycles.id))
     .where(eq(cycles.programmeId, actor.programmeId))
-    .orderBy(desc(cycles.startsOn), asc(cycles.code), asc(runs.number));
-  const found = new Map<string, CycleScope['former'][number]>();
-  for (const { code, name, scenarioId, rowId, outcome, leftTo } of rows) {
-    const cycle = found.get(code) ?? { code, name, runs: [] };
-    found.set(code, cycle);
-    if (scenarioId && outcome) cycle.runs.push({ scenarioId, rowId, outcome, isLeftToNext: leftTo === 'next cycle' });
-  }
-  return [...found.values()];
+    .orderBy(desc(cycles.startsOn), asc(cycles.code));
 }
+
+/** What a cycle held, and how it ended: for taking parts of it into the next. One query. */
+export const getFormerRuns: Query<string, FormerRuns> = {
+  right: 'read',
+  read: async (context, code) => {
+    const cycle = await requireCycle(context, code);
+    const rows = await context.db
+      .select({ scenarioId: runs.scenarioId, rowId: runs.rowId, outcome: runs.outcome, leftTo: runs.leftTo })
+      .from(runs)
+      .where(eq(runs.cycleId, cycle.id))
+      .orderBy(asc(runs.number));
+    return { runs: rows.map(({ leftTo, ...run }) => ({ ...run, isLeftToNext: leftTo === 'next cycle' })) };
+  },
+};
 
 /** The requirements that each test serves, by code. */
 export async function loadServed({ db, actor }: Pick<ReadContext, 'db' | 'actor'>): Promise<Map<TestId, string[]>> {

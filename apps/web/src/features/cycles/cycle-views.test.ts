@@ -1,4 +1,4 @@
-import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
+import type { CycleScope, FormerRuns } from '@kindred-baton/contracts/cycles/cycle';
 import type { CyclePlanView, PlanTurn } from '@kindred-baton/contracts/cycles/plan';
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import { toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
@@ -106,19 +106,17 @@ describe('choosing a scope', () => {
   });
   const scope = {
     scenarios: [scenario('a', { requirements: ['RQ-1'] }), scenario('b', { state: 'sketch' })],
-    former: [
-      {
-        ...{ code: 'C-1', name: 'C-1' },
-        runs: [
-          { scenarioId: 'a', rowId: 'a1', outcome: 'failed', isLeftToNext: false },
-          { scenarioId: 'a', rowId: 'gone', outcome: 'failed', isLeftToNext: false },
-          { scenarioId: 'b', rowId: 'b2', outcome: 'passed', isLeftToNext: false },
-          { scenarioId: 'b', rowId: 'b1', outcome: 'failed', isLeftToNext: true },
-        ],
-      },
-    ],
+    former: [{ code: 'C-1', name: 'C-1' }],
     suggestedCodes: {},
   } as unknown as CycleScope;
+  const former = {
+    runs: [
+      { scenarioId: 'a', rowId: 'a1', outcome: 'failed', isLeftToNext: false },
+      { scenarioId: 'a', rowId: 'gone', outcome: 'failed', isLeftToNext: false },
+      { scenarioId: 'b', rowId: 'b2', outcome: 'passed', isLeftToNext: false },
+      { scenarioId: 'b', rowId: 'b1', outcome: 'failed', isLeftToNext: true },
+    ],
+  } as unknown as FormerRuns;
 
   it('filters by state, words and requirement', () => {
     const ids = (filter: object) => filterScenarios(scope.scenarios, { ...NO_FILTER, ...filter }, () => true).map(({ id }) => id);
@@ -127,11 +125,11 @@ describe('choosing a scope', () => {
 
   it('takes of a former cycle what failed, what was left, or all, as far as it is still there', () => {
     const pick = (part: 'failed' | 'not run' | 'all') =>
-      Object.fromEntries([...chooseFormer(scope, 'C-1', part)].map(([id, rows]) => [id, [...rows]]));
+      Object.fromEntries([...chooseFormer(scope.scenarios, former, part)].map(([id, rows]) => [id, [...rows]]));
     expect(pick('failed')).toEqual({ a: ['a1'], b: ['b1'] });
     expect(pick('not run')).toEqual({ b: ['b1'] });
     expect(pick('all')).toEqual({ a: ['a1'], b: ['b2', 'b1'] });
-    expect(measureChosen(scope, chooseFormer(scope, 'C-1', 'all'))).toEqual({ runs: 3, turns: 9, minutes: 90 });
+    expect(measureChosen(scope.scenarios, chooseFormer(scope.scenarios, former, 'all'))).toEqual({ runs: 3, turns: 9, minutes: 90 });
   });
 
   it('a filter takes in and out only what it shows; what was chosen before stays', () => {

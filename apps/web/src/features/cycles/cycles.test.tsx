@@ -135,9 +135,7 @@ describe('what goes into a cycle', () => {
   });
   const SCOPE = {
     scenarios: [scenario('S-1', 'Supply'), scenario('S-2', 'Leak'), scenario('S-3', 'Empty', 0)],
-    former: [
-      { code: 'ACC-1', name: 'Acceptance 1', runs: [{ scenarioId: 'S-2', rowId: 'S-2-a', outcome: 'failed', isLeftToNext: false }] },
-    ],
+    former: [{ code: 'ACC-1', name: 'Acceptance 1' }],
     suggestedCodes: {},
   } as unknown as CycleScope;
   const open = () => {
@@ -171,12 +169,31 @@ describe('what goes into a cycle', () => {
     expect(Object.keys(chosen())).toEqual(['S-1']);
   });
 
-  it('is taken from a former cycle', async () => {
-    const { user, chosen } = open();
+  it('is drawn a page at a time, and taken in all at once', async () => {
+    const many = { ...SCOPE, scenarios: Array.from({ length: 120 }, (_, i) => scenario(`M-${i}`, `Many ${i}`)) } as unknown as CycleScope;
+    let now: Chosen = new Map();
+    const opened = openScreen(<ScopePicker scope={many} chosen={now} onChange={(chosen) => (now = chosen)} />);
+    opened.show();
+    expect(screen.queryByRole('checkbox', { name: 'Many 60' })).toBeNull();
+    await opened.user.click(screen.getByRole('button', { name: 'Next' }));
+    expect(screen.getByRole('checkbox', { name: 'Many 60' })).toBeTruthy();
+    expect(screen.getByText('Scenarios 51 to 100 of 120')).toBeTruthy();
+    await opened.user.click(screen.getByRole('checkbox', { name: 'Scenario' }));
+    expect(now.size).toBe(120);
+  });
+
+  it('is taken from a former cycle; that it cannot be looked up is said', async () => {
+    const { user, chosen, server } = open();
+    server.on('getFormerRuns', () => {
+      throw new Refusal('unavailable', 'The database does not answer.');
+    });
     const former = screen.getByRole('combobox', { name: 'Take from a former cycle' });
     const option = within(former).getByRole('option', { name: /what failed or was blocked/ });
     await user.selectOptions(former, option);
-    expect(chosen()).toEqual({ 'S-2': ['S-2-a'] });
+    expect(await screen.findByText('The database does not answer.')).toBeTruthy();
+    server.on('getFormerRuns', () => ({ runs: [{ scenarioId: 'S-2', rowId: 'S-2-a', outcome: 'failed', isLeftToNext: false }] }) as never);
+    await user.selectOptions(former, option);
+    await waitFor(() => expect(chosen()).toEqual({ 'S-2': ['S-2-a'] }));
   });
 });
 

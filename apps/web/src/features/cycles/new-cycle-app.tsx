@@ -1,9 +1,9 @@
 import { leaveTo } from '../../client/leave-to.ts';
 import type { Form } from '../../ui/use-form.tsx';
 import { fromForm } from '../../client/call.ts';
+import { toMessage } from '../../client/request.ts';
 import { useRead } from '../../client/use-read.ts';
 import { useChanges } from '../../client/use-changes.ts';
-import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
 import type { Choices } from '@kindred-baton/contracts/programmes/programme';
 import type { CyclePurpose } from '@kindred-baton/core/cycles/cycle';
 import { CYCLE_PURPOSES } from '@kindred-baton/core/cycles/cycle';
@@ -25,7 +25,6 @@ import { RulesFields } from './rules-fields.tsx';
 import { ScopePicker } from './scope/scope-picker.tsx';
 
 export interface NewCycleContent {
-  readonly scope: CycleScope;
   readonly choices: Choices;
 }
 
@@ -42,7 +41,7 @@ const FIRST_DAYS = 18;
 function NewCycle({ content }: { readonly content: NewCycleContent }) {
   const { base, can } = useProgramme();
   const { change } = useChanges();
-  const { data: scope = content.scope } = useRead('getCycleScope', {}, { initialData: content.scope });
+  const { data: scope, error } = useRead('getCycleScope', {});
   const [chosen, setChosen] = useState<Chosen>(new Map());
   const [purpose, setPurpose] = useState<CyclePurpose>('acceptance');
   const [code, setCode] = useState<string | null>(null);
@@ -51,7 +50,7 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
     const { code: made } = await change('createCycle', { input: fromForm({ ...values, rules, scope: toScopeItems(chosen) }) });
     leaveTo(`${base}/cycles/${made}`);
   });
-  const size = measureChosen(scope, chosen);
+  const size = measureChosen(scope?.scenarios ?? [], chosen);
   if (!can('run cycles')) return <PageTitle title="Only the lead plans cycles" />;
   return (
     <form onSubmit={form.onSubmit}>
@@ -64,7 +63,11 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
         }
       />
       <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_320px]">
-        <ScopePicker scope={scope} chosen={chosen} onChange={setChosen} />
+        {scope ? (
+          <ScopePicker scope={scope} chosen={chosen} onChange={setChosen} />
+        ) : (
+          <p className="text-soft">{error ? toMessage(error) : 'Gathering what can be taken in …'}</p>
+        )}
         <SidePanel label="The cycle">
           <div className="px-4 py-4">
             <TextField
@@ -80,7 +83,7 @@ function NewCycle({ content }: { readonly content: NewCycleContent }) {
               name="code"
               required
               maxLength={40}
-              value={code ?? scope.suggestedCodes[purpose]}
+              value={code ?? scope?.suggestedCodes[purpose] ?? ''}
               onChange={(event) => setCode(event.target.value)}
               problem={form.problemOf('code')}
             />

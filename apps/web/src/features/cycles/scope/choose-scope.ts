@@ -1,4 +1,4 @@
-import type { CycleScope, ScopeItem } from '@kindred-baton/contracts/cycles/cycle';
+import type { CycleScope, FormerRuns, ScopeItem } from '@kindred-baton/contracts/cycles/cycle';
 
 /** Chosen scenarios, each with its chosen data rows (none: one run without a row). */
 export type Chosen = ReadonlyMap<string, ReadonlySet<string>>;
@@ -28,17 +28,17 @@ export function filterScenarios(scenarios: readonly Scenario[], filter: ScopeFil
 
 export type FormerPart = 'failed' | 'not run' | 'all';
 
-const IS_PART: Readonly<Record<FormerPart, (run: CycleScope['former'][number]['runs'][number]) => boolean>> = {
+const IS_PART: Readonly<Record<FormerPart, (run: FormerRuns['runs'][number]) => boolean>> = {
   failed: ({ outcome }) => outcome === 'failed' || outcome === 'blocked',
   'not run': ({ outcome, isLeftToNext }) => isLeftToNext || outcome === 'not run' || outcome === 'under way',
   all: () => true,
 };
 
 /** The runs of a former cycle, as far as their scenarios and rows are still there. */
-export function chooseFormer(scope: CycleScope, code: string, part: FormerPart): Chosen {
-  const byId = new Map(scope.scenarios.map((scenario) => [scenario.id, scenario]));
+export function chooseFormer(scenarios: readonly Scenario[], { runs }: FormerRuns, part: FormerPart): Chosen {
+  const byId = new Map(scenarios.map((scenario) => [scenario.id, scenario]));
   const chosen = new Map<string, Set<string>>();
-  for (const run of scope.former.find((cycle) => cycle.code === code)?.runs ?? []) {
+  for (const run of runs) {
     const scenario = byId.get(run.scenarioId);
     if (!scenario || scenario.legs === 0 || !IS_PART[part](run)) continue;
     const rows = chosen.get(run.scenarioId) ?? chosen.set(run.scenarioId, new Set()).get(run.scenarioId)!;
@@ -82,8 +82,8 @@ export interface ScopeSize {
   readonly minutes: number;
 }
 
-export function measureChosen(scope: CycleScope, chosen: Chosen): ScopeSize {
-  return scope.scenarios.reduce(
+export function measureChosen(scenarios: readonly Scenario[], chosen: Chosen): ScopeSize {
+  return scenarios.reduce(
     (sum, scenario) => {
       const runs = chosen.has(scenario.id) ? Math.max(1, chosen.get(scenario.id)?.size ?? 0) : 0;
       return { runs: sum.runs + runs, turns: sum.turns + runs * scenario.legs, minutes: sum.minutes + runs * scenario.minutes };

@@ -1,6 +1,10 @@
-import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
+import { call } from '../../../client/call.ts';
+import { toMessage } from '../../../client/request.ts';
+import type { CycleScope, FormerRuns } from '@kindred-baton/contracts/cycles/cycle';
 import { useState } from 'react';
 import { countOf } from '../../../ui/format.ts';
+import { useNotice } from '../../../ui/notices.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
 import { useInScope } from '../../frame/use-in-scope.ts';
 import { chooseFormer, chooseScenarios, filterScenarios, NO_FILTER } from './choose-scope.ts';
 import type { Chosen, FormerPart, ScopeFilter } from './choose-scope.ts';
@@ -41,13 +45,13 @@ export function ScopePicker({ scope, chosen, onChange }: ScopePickerProps) {
         <Select label="Priority" value={filter.priority} onChange={(priority) => set({ priority })} options={['high', 'medium', 'low']} />
         <Select label="Requirement" value={filter.requirement} onChange={(requirement) => set({ requirement })} options={requirements} />
         <SingleTestChoice onChoose={(test) => onChange(chooseScenarios(chosen, [test], true))} />
-        <FormerChoice scope={scope} onChoose={(code, part) => onChange(chooseFormer(scope, code, part))} />
+        <FormerChoice former={scope.former} onChoose={(runs, part) => onChange(chooseFormer(scope.scenarios, runs, part))} />
       </div>
       <p className="mb-2 text-[13px] text-soft">
         {countOf(shown.length, 'scenario')} shown of {scope.scenarios.length}. A block of the strip above narrows them to those that pass
         it.
       </p>
-      <ScopeTable scenarios={shown} chosen={chosen} onChange={onChange} />
+      <ScopeTable key={JSON.stringify(filter)} scenarios={shown} chosen={chosen} onChange={onChange} />
     </div>
   );
 }
@@ -70,9 +74,22 @@ function Select({ label, value, options, onChange }: SelectProps) {
   );
 }
 
-function FormerChoice({ scope, onChoose }: { readonly scope: CycleScope; readonly onChoose: (code: string, part: FormerPart) => void }) {
-  const former = scope.former.filter(({ runs }) => runs.length > 0);
+interface FormerChoiceProps {
+  readonly former: CycleScope['former'];
+  readonly onChoose: (runs: FormerRuns, part: FormerPart) => void;
+}
+
+function FormerChoice({ former, onChoose }: FormerChoiceProps) {
+  const { api } = useProgramme();
+  const notify = useNotice();
   if (former.length === 0) return null;
+  const choose = async (code: string, part: FormerPart) => {
+    try {
+      onChoose(await call(api, 'getFormerRuns', { params: { code } }), part);
+    } catch (error) {
+      notify({ kind: 'problem', text: toMessage(error) });
+    }
+  };
   return (
     <select
       className="field w-auto! max-w-[230px]"
@@ -80,7 +97,7 @@ function FormerChoice({ scope, onChoose }: { readonly scope: CycleScope; readonl
       value=""
       onChange={(event) => {
         const [code = '', part = 'all'] = event.target.value.split('|');
-        onChoose(code, part as FormerPart);
+        void choose(code, part as FormerPart);
       }}
     >
       <option value="">Take from a former cycle …</option>

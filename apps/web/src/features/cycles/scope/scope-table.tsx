@@ -1,6 +1,8 @@
 import type { CycleScope } from '@kindred-baton/contracts/cycles/cycle';
+import { useState } from 'react';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { formatMinutes } from '../../../ui/format.ts';
+import { Pages } from '../../../ui/pages.tsx';
 import type { Chosen } from './choose-scope.ts';
 import { areAllIn, chooseRow, chooseScenarios } from './choose-scope.ts';
 
@@ -12,8 +14,14 @@ interface ScopeTableProps {
   readonly onChange: (chosen: Chosen) => void;
 }
 
-/** Which scenarios go in, and with which data rows: one run each. */
+const SHOWN = 50;
+
+/** Which scenarios go in, and with which data rows: one run each. So many are drawn at a time; the box at the head takes all of them. */
 export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
+  const [wanted, setFrom] = useState(0);
+  // Where a branch of the strip leaves fewer, the last page is shown.
+  const from = Math.min(wanted, Math.max(0, Math.ceil(scenarios.length / SHOWN) - 1) * SHOWN);
+  const shown = scenarios.slice(from, from + SHOWN);
   if (scenarios.length === 0)
     return (
       <div className="card">
@@ -21,38 +29,45 @@ export function ScopeTable({ scenarios, chosen, onChange }: ScopeTableProps) {
       </div>
     );
   return (
-    <div className="card overflow-x-auto px-2">
-      <table className="grid-table">
-        <thead>
-          <tr>
-            <th scope="col">
-              <label className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={areAllIn(chosen, scenarios)}
-                  onChange={(event) => onChange(chooseScenarios(chosen, scenarios, event.target.checked))}
-                />{' '}
-                Scenario
-              </label>
-            </th>
-            <th scope="col">Legs</th>
-            <th scope="col">Work a run</th>
-            <th scope="col">Data rows</th>
-          </tr>
-        </thead>
-        <tbody>
-          {scenarios.map((scenario) => (
-            <ScopeRow
-              key={scenario.id}
-              scenario={scenario}
-              rows={chosen.get(scenario.id)}
-              onScenario={(isIn) => onChange(chooseScenarios(chosen, [scenario], isIn))}
-              onRow={(row, isIn) => onChange(chooseRow(chosen, scenario.id, row, isIn))}
-            />
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <>
+      <div className="card overflow-x-auto px-2">
+        <table className="grid-table">
+          <thead>
+            <tr>
+              <th scope="col">
+                <label className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={areAllIn(chosen, scenarios)}
+                    onChange={(event) => onChange(chooseScenarios(chosen, scenarios, event.target.checked))}
+                  />{' '}
+                  Scenario
+                </label>
+              </th>
+              <th scope="col">Legs</th>
+              <th scope="col">Work a run</th>
+              <th scope="col">Data rows</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((scenario) => (
+              <ScopeRow
+                key={scenario.id}
+                scenario={scenario}
+                rows={chosen.get(scenario.id)}
+                onScenario={(isIn) => onChange(chooseScenarios(chosen, [scenario], isIn))}
+                onRow={(row, isIn) => onChange(chooseRow(chosen, scenario.id, row, isIn))}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <Pages
+        {...{ noun: 'Scenarios', from, to: from + shown.length - 1, size: scenarios.length }}
+        onBefore={() => setFrom(from - SHOWN)}
+        onNext={() => setFrom(from + SHOWN)}
+      />
+    </>
   );
 }
 

@@ -122,17 +122,17 @@ function RunTable({ code, chosen, onChoose }: RunTableProps) {
 function AddDialog({ cycle, onClose }: { readonly cycle: CycleDetail; readonly onClose: () => void }) {
   const { change } = useChanges();
   const [chosen, setChosen] = useState<Chosen>(new Map());
-  const { data: scope } = useRead('getCycleScope', {});
+  const { data: scope, error } = useRead('getCycleScope', {});
   const form = useForm(async ({ why = '' }) => {
     const input = { add: toScopeItems(chosen), drop: [], why };
     await change('changeScope', { params: { code: cycle.code }, input });
     onClose();
   });
-  const size = scope ? measureChosen(scope, chosen) : null;
+  const size = scope ? measureChosen(scope.scenarios, chosen) : null;
   return (
     <DialogBox title={`Take scenarios into ${cycle.name}`} isOpen onClose={onClose} width={900}>
       {!scope ? (
-        <p className="text-soft">Loading …</p>
+        <p className="text-soft">{error ? error.message : 'Gathering what can be taken in …'}</p>
       ) : (
         <form onSubmit={form.onSubmit}>
           <div className="mb-3 max-h-[46vh] overflow-y-auto">

@@ -5,7 +5,7 @@ import { changeCycle, createCycle } from '@kindred-baton/store/cycles/change-cyc
 import { changeScope, getScopeEffects, takeScenario } from '@kindred-baton/store/cycles/change-scope';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
 import { chooseSingleTest } from '@kindred-baton/store/cycles/choose-single-test';
-import { getCycleScope } from '@kindred-baton/store/cycles/get-cycle-scope';
+import { getCycleScope, getFormerRuns } from '@kindred-baton/store/cycles/get-cycle-scope';
 import { listRunEnds, listRuns } from '@kindred-baton/store/cycles/list-runs';
 import { getPlan } from '@kindred-baton/store/cycles/get-plan';
 import { getSinceOpening } from '@kindred-baton/store/cycles/get-since-opening';
@@ -21,6 +21,7 @@ export const cycleAnswers: Answers<typeof cycleRoutes> = {
   createCycle: ({ perform, input }) => perform(createCycle, input),
   chooseSingleTest: ({ perform, input }) => perform(chooseSingleTest, input.test),
   getCycleScope: ({ ask }) => ask(getCycleScope, undefined),
+  getFormerRuns: ({ ask, params }) => ask(getFormerRuns, params.code),
   getCycle: ({ ask, params }) => ask(getCycle, params.code),
   listRuns: ({ ask, params, input }) => ask(listRuns, { ...params, ...input }),
   listRunEnds: ({ ask, params }) => ask(listRunEnds, params.code),
