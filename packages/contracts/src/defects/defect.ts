@@ -25,9 +25,52 @@ const defectBase = {
   dueOn: z.string().nullable(),
 };
 
-export const defectListSchema = z.object({ defects: z.array(z.object({ ...defectBase, node: z.string().nullable(), waiting: z.int() })) });
-export type DefectList = z.infer<typeof defectListSchema>;
-export type DefectListItem = DefectList['defects'][number];
+const defectItemSchema = z.object({ ...defectBase, node: z.string().nullable(), waiting: z.int() });
+export type DefectListItem = z.infer<typeof defectItemSchema>;
+
+export interface DefectList {
+  readonly defects: DefectListItem[];
+}
+
+export const DEFECTS_A_PAGE = 100;
+/** How many cards a column of the board shows, and how many columns of people who fix. */
+export const CARDS_A_COLUMN = 15;
+export const MOST_FIXERS = 20;
+
+export const defectQuerySchema = z.object({
+  /** Only what was found at this branch of the map, and what was found nowhere on it. */
+  scope: codeSchema.optional(),
+  team: z.string().max(200).optional(),
+  with: z.string().max(200).optional(),
+  /** Those that are over too. */
+  show: z.literal('all').optional(),
+  view: z.enum(['list', 'board']).default('list'),
+  /** Only what stands in this column of the board. */
+  column: z.string().max(220).optional(),
+  page: z.coerce.number().int().min(1).default(1),
+});
+export type DefectQuery = z.infer<typeof defectQuerySchema>;
+
+/** A page of the defects, the most turns waiting first, or the board; its first line is over all of the branch. */
+export const defectPageSchema = z.object({
+  /** Of the branch: not fixed yet, and the turns that wait behind any of them, each once. */
+  ...{ open: z.int(), waiting: z.int() },
+  rows: z.object({ page: z.int(), from: z.int(), size: z.int() }),
+  defects: z.array(defectItemSchema),
+  columns: z.array(
+    z.object({
+      ...{ key: z.string(), who: z.string(), does: z.string(), to: z.enum(DEFECT_STATUSES).nullable() },
+      /** How many it has; those that most turns wait for are here. */
+      total: z.int(),
+      defects: z.array(defectItemSchema),
+    }),
+  ),
+  /** People who fix and have no column here, and how many defects are theirs. */
+  more: z.object({ people: z.int(), defects: z.int() }),
+  /** Who can be chosen. */
+  ...{ teams: z.array(z.string()), people: z.array(z.string()) },
+});
+export type DefectPage = z.infer<typeof defectPageSchema>;
 
 export const defectDetailSchema = z.object({
   ...defectBase,

@@ -8,7 +8,7 @@ const read = { right: 'read', topics: ['defects', 'turns'] } as const;
 const log = { right: 'log defects', topics: ['defects', 'turns'] } as const;
 
 export const defectRoutes = defineRoutes({
-  listDefects: { method: 'GET', path: '/defects', output: defect.defectListSchema, ...read },
+  listDefects: { method: 'GET', path: '/defects', input: defect.defectQuerySchema, output: defect.defectPageSchema, ...read },
   logDefect: { method: 'POST', path: '/defects', input: defect.logDefectSchema, output: codeSchema, ...log },
   /** A defect that was seen at no turn. */
   logDefectApart: { method: 'POST', path: '/defects/apart', input: defect.logDefectApartSchema, output: codeSchema, ...log },

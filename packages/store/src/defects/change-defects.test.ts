@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
+import type { DefectQuery } from '@kindred-baton/contracts/defects/defect';
+import { listTurns } from '../turns/list-turns.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
@@ -10,7 +12,7 @@ import { getAcceptance } from '../cycles/acceptance.ts';
 import { checkRuns } from '../runs/check-runs.ts';
 import { mails } from '../schema/mails.ts';
 import { logDefectApart, moveDefect } from './change-defects.ts';
-import { getDefect, listDefects } from './get-defects.ts';
+import { getDefect, listDefectPage, listDefects } from './get-defects.ts';
 
 describe('moving a defect', () => {
   let db: TestStore;
@@ -40,6 +42,51 @@ describe('moving a defect', () => {
     expect(defect.turns).toHaveLength(7);
     expect(defect.waiting).toMatchObject({ runs: 7, turns: expect.any(Number) });
     expect((await db.ask(lead, listDefects, undefined)).defects.find((item) => item.code === code)?.waiting).toBe(defect.waiting.turns);
+  });
+
+  it('is listed in pages with the most turns waiting first, and on a board that counts all and shows the first; a turn behind two counts once', async () => {
+    const ask = (query: Partial<DefectQuery>) => db.ask(lead, listDefectPage, { view: 'list', page: 1, ...query });
+    const { defects: all } = await db.ask(lead, listDefects, undefined);
+    const isIn = (scope: string, node: string | null) => node === null || node === scope || node.startsWith(`${scope}-`);
+    for (const query of [
+      {},
+      { scope: 'NS' },
+      { show: 'all' },
+      { team: 'Finance' },
+      { scope: 'LR', show: 'all' },
+    ] as Partial<DefectQuery>[]) {
+      const here = all.filter(({ node }) => query.scope === undefined || isIn(query.scope, node));
+      const left = here.filter(
+        ({ status, team }) =>
+          (query.show === 'all' || !['closed', 'declined', 'duplicate'].includes(status)) &&
+          (query.team === undefined || team === query.team),
+      );
+      const page = await ask(query);
+      expect(page.rows.size).toBe(left.length);
+      expect(page.defects.map(({ code: own }) => own).sort()).toEqual(
+        left
+          .slice(0, 100)
+          .map(({ code: own }) => own)
+          .sort(),
+      );
+      expect(page.defects.map(({ waiting }) => waiting)).toEqual([...page.defects.map(({ waiting }) => waiting)].sort((a, b) => b - a));
+      const board = await ask({ ...query, view: 'board' });
+      expect(board.columns.reduce((sum, { total }) => sum + total, 0) + board.more.defects).toBe(left.length);
+      for (const { key, total, defects: shown } of board.columns) {
+        const list = await ask({ ...query, column: key });
+        expect([list.rows.size, list.defects.slice(0, shown.length)]).toEqual([total, shown]);
+      }
+      const open = here.filter(({ status }) => ['new', 'accepted', 'reopened', 'fixed'].includes(status));
+      expect(page.open).toBe(open.filter(({ status }) => status !== 'fixed').length);
+      const behind = new Set<string>();
+      for (const { code: own } of open) {
+        const { id, cycle } = await db.ask(lead, getDefect, own);
+        const { turns: waiting } = await db.ask(lead, listTurns, { cycle: cycle.code, page: 1, hold: `defect:${id}` });
+        for (const turn of waiting) behind.add(turn.id);
+      }
+      expect(page.waiting).toBe(behind.size);
+    }
+    expect((await ask({ page: 99 })).rows.page).toBe(1);
   });
 
   it('gives every turn that it held back as a retest when it is fixed, and takes them back when it is not', async () => {

@@ -1,10 +1,14 @@
-import { isHolding } from '@kindred-baton/core/defects/defect';
+import type { BoardColumn } from '@kindred-baton/core/defects/board-columns';
+import { toBoardColumns } from '@kindred-baton/core/defects/board-columns';
+import { isHolding, isOver } from '@kindred-baton/core/defects/defect';
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { DefectDetail, DefectList } from '@kindred-baton/contracts/defects/defect';
+import type { DefectDetail, DefectList, DefectListItem, DefectPage, DefectQuery } from '@kindred-baton/contracts/defects/defect';
+import { CARDS_A_COLUMN, DEFECTS_A_PAGE, MOST_FIXERS } from '@kindred-baton/contracts/defects/defect';
 import { collectBaton } from '@kindred-baton/core/turns/assess-run';
-import type { CycleId, DefectId, RunId } from '@kindred-baton/core/ids';
+import type { DefectId, RunId } from '@kindred-baton/core/ids';
+import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { cycles, runs } from '../schema/cycles.ts';
@@ -21,18 +25,74 @@ import { loadRuns } from '../runs/load-runs.ts';
 export const listDefects: Query<void, DefectList> = {
   right: 'read',
   read: async (context) => {
-    const rows = await loadRows(context);
-    const cycleIds = [...new Set(rows.filter((row) => isHolding(row.defect.status)).map((row) => row.defect.cycleId))];
-    const waiting = await countWaiting(context, cycleIds);
+    const items = await loadItems(context);
+    return { defects: items.map(({ behind, ...item }) => ({ ...item, waiting: behind.length })) };
+  },
+};
+
+/** A page of them, or the board, with the first line over the whole branch. */
+export const listDefectPage: Query<DefectQuery, DefectPage> = {
+  right: 'read',
+  read: async (context, query) => {
+    const [items, tree] = await Promise.all([loadItems(context), query.scope === undefined ? null : loadTree(context)]);
+    const branch = tree && new Set(listSubtree(tree, query.scope ?? '').map((id) => tree.byId.get(id)?.node.code ?? ''));
+    const here = items.filter(({ node }) => branch === null || node === null || branch.has(node));
+    const open = here.filter(({ status }) => isHolding(status));
+    const isAll = query.show === 'all';
+    const shown = here
+      .map(({ behind, ...item }) => ({ ...item, waiting: behind.length }))
+      .filter((item) => isWanted(item, query) && (isAll || !isOver(item.status)))
+      .sort((a, b) => b.waiting - a.waiting);
     return {
-      defects: rows.map(({ defect, team, cycle, foundBy, node, assignee }) => ({
-        ...toBase(defect),
-        ...{ team, cycle, foundBy, node, assignee },
-        waiting: waiting.get(defect.id) ?? 0,
-      })),
+      ...{ open: open.length, waiting: new Set(open.flatMap(({ behind }) => behind)).size },
+      ...(query.view === 'board' ? toBoard(toBoardColumns(shown, isAll)) : toList(shown, query)),
+      teams: listNames(here.map(({ team }) => team)),
+      people: listNames(here.map(({ assignee }) => assignee)),
     };
   },
 };
+
+const isWanted = (item: DefectListItem, query: DefectQuery) =>
+  (query.team === undefined || item.team === query.team) && (query.with === undefined || item.assignee === query.with);
+
+const listNames = (names: readonly (string | null)[]) => [...new Set(names.flatMap((name) => name ?? []))].sort();
+
+type Shown = Pick<DefectPage, 'rows' | 'defects' | 'columns' | 'more'>;
+
+/** A page behind the end is the last. */
+function toList(all: readonly DefectListItem[], query: DefectQuery): Shown {
+  const own = query.column === undefined ? all : (toBoardColumns(all, true).find(({ key }) => key === query.column)?.defects ?? []);
+  const page = Math.min(query.page, Math.max(1, Math.ceil(own.length / DEFECTS_A_PAGE)));
+  const from = (page - 1) * DEFECTS_A_PAGE;
+  const defects = own.slice(from, from + DEFECTS_A_PAGE);
+  return { rows: { page, from, size: own.length }, defects, columns: [], more: { people: 0, defects: 0 } };
+}
+
+function toBoard(all: readonly BoardColumn<DefectListItem>[]): Shown {
+  const isFixer = ({ key }: BoardColumn<DefectListItem>) => key.startsWith('fix ');
+  const rest = all.filter(isFixer).slice(MOST_FIXERS);
+  return {
+    ...{ rows: { page: 1, from: 0, size: 0 }, defects: [] },
+    columns: all
+      .filter((column) => !rest.includes(column))
+      .map(({ defects: own, ...column }) => ({ ...column, total: own.length, defects: own.slice(0, CARDS_A_COLUMN) })),
+    more: { people: rest.length, defects: rest.reduce((sum, { defects: own }) => sum + own.length, 0) },
+  };
+}
+
+/** Every defect with the turns that wait behind it; only cycles that are not over have any, and there is at most a handful of those. */
+async function loadItems(context: ReadContext) {
+  const rows = await loadRows(context);
+  const cycleIds = [...new Set(rows.filter((row) => isHolding(row.defect.status)).map((row) => row.defect.cycleId))];
+  const held = await Promise.all(cycleIds.map((id) => loadHolds(context, id)));
+  const behindOf = new Map(
+    held.flatMap(({ holds }) => holds.filter(({ kind }) => kind === 'defect').map((hold) => [hold.key, hold.behind])),
+  );
+  return rows.map(({ defect, team, cycle, foundBy, node, assignee }) => ({
+    ...toBase(defect),
+    ...{ team, cycle, foundBy, node, assignee, behind: behindOf.get(defect.id) ?? [] },
+  }));
+}
 
 function toBase(defect: typeof defects.$inferSelect) {
   const { code, title, kind, severity, priority, status, foundAt, dueOn } = defect;
@@ -63,14 +123,6 @@ function loadRows({ db, actor }: ReadContext, code?: string) {
     .leftJoin(nodes, eq(nodes.id, sql`coalesce(${turns.nodeId}, ${defects.nodeId})`))
     .where(and(eq(defects.programmeId, actor.programmeId), code === undefined ? undefined : eq(defects.code, code)))
     .orderBy(desc(defects.number));
-}
-
-/** Only cycles that are not over have turns waiting; there is at most a handful. */
-async function countWaiting(context: ReadContext, cycleIds: readonly CycleId[]): Promise<Map<string, number>> {
-  const perCycle = await Promise.all(cycleIds.map((id) => loadHolds(context, id)));
-  return new Map(
-    perCycle.flatMap(({ holds }) => holds.filter((hold) => hold.kind === 'defect').map((hold) => [hold.key, hold.behind.length] as const)),
-  );
 }
 
 export const getDefect: Query<string, DefectDetail> = {

@@ -1,6 +1,5 @@
-import { useRead } from '../../client/use-read.ts';
-import type { DefectList, DefectListItem } from '@kindred-baton/contracts/defects/defect';
-import { isHolding, isOver } from '@kindred-baton/core/defects/defect';
+import { useShown } from '../../client/use-read.ts';
+import type { DefectListItem, DefectPage } from '@kindred-baton/contracts/defects/defect';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Choose } from '../../ui/menus/choose.tsx';
 import { countOf, formatDay } from '../../ui/format.ts';
@@ -14,9 +13,10 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { useInScope } from '../frame/use-in-scope.ts';
+import { PagesOf } from '../frame/pages-of.tsx';
+import { readDefectQuery } from './read-defect-query.ts';
 
-export function DefectsApp({ content, ...frame }: PageProps<DefectList>) {
+export function DefectsApp({ content, ...frame }: PageProps<DefectPage>) {
   return (
     <AppFrame {...frame} area="defects">
       <Defects initial={content} />
@@ -24,52 +24,37 @@ export function DefectsApp({ content, ...frame }: PageProps<DefectList>) {
   );
 }
 
-function Defects({ initial }: { readonly initial: DefectList }) {
+function Defects({ initial }: { readonly initial: DefectPage }) {
   const { api, can } = useProgramme();
   const address = useAddress();
-  const inScope = useInScope();
-  const { data = initial } = useRead('listDefects', {}, { initialData: initial });
+  const data = useShown('listDefects', { input: readDefectQuery(address.get) }, initial);
   const [isLogging, setLogging] = useState(false);
   const isBoard = address.get('view') === 'board';
   const isAll = address.get('show') === 'all';
-  const here = data.defects.filter((defect) => defect.node === null || inScope(defect.node));
-  const open = here.filter((defect) => isHolding(defect.status));
-  const isWanted = (defect: DefectListItem) =>
-    (address.get('team') === null || defect.team === address.get('team')) &&
-    (address.get('with') === null || defect.assignee === address.get('with'));
-  const shown = (isAll || isBoard ? here : here.filter((defect) => !isOver(defect.status)))
-    .filter(isWanted)
-    .sort((a, b) => b.waiting - a.waiting);
-  const waiting = open.reduce((sum, defect) => sum + defect.waiting, 0);
+  const narrow = (to: Record<string, string | null>) => address.set({ ...to, page: null });
   return (
     <>
       <PageTitle
         title="Defects"
-        about={`${countOf(open.length, 'open defect')}${waiting > 0 ? `, ${countOf(waiting, 'turn')} waiting behind them` : ''}`}
+        about={`${countOf(data.open, 'open defect')}${data.waiting > 0 ? `, ${countOf(data.waiting, 'turn')} waiting behind them` : ''}`}
       >
         <Choose
           label="Team"
           chosen={address.get('team') ?? ''}
-          choices={toChoices(
-            'any',
-            here.map(({ team }) => team),
-          )}
-          onChoose={(team) => address.set({ team: team || null })}
+          choices={toChoices('any', data.teams)}
+          onChoose={(team) => narrow({ team: team || null })}
         />
         <Choose
           label="With"
           chosen={address.get('with') ?? ''}
-          choices={toChoices(
-            'anybody',
-            here.map(({ assignee }) => assignee),
-          )}
-          onChoose={(person) => address.set({ with: person || null })}
+          choices={toChoices('anybody', data.people)}
+          onChoose={(person) => narrow({ with: person || null })}
         />
         <button
           type="button"
           className={`button ${isBoard ? 'button-primary' : ''}`}
           aria-pressed={isBoard}
-          onClick={() => address.set({ view: isBoard ? null : 'board' })}
+          onClick={() => narrow({ view: isBoard ? null : 'board', column: null })}
         >
           Board
         </button>
@@ -80,7 +65,7 @@ function Defects({ initial }: { readonly initial: DefectList }) {
             { key: 'json', name: 'For a program (JSON)', href: `${api}/defects/export?format=json`, isDownload: true },
           ]}
         />
-        <button type="button" className="button" aria-pressed={isAll} onClick={() => address.set({ show: isAll ? null : 'all' })}>
+        <button type="button" className="button" aria-pressed={isAll} onClick={() => narrow({ show: isAll ? null : 'all' })}>
           {isAll ? 'Hide closed and declined' : 'Show closed and declined too'}
         </button>
         {can('log defects') && (
@@ -89,23 +74,29 @@ function Defects({ initial }: { readonly initial: DefectList }) {
           </button>
         )}
       </PageTitle>
+      {address.get('column') !== null && !isBoard && (
+        <p className="mb-2 flex items-center gap-2 text-[13px]">
+          Only one column of the board: {countOf(data.rows.size, 'defect')}.
+          <button type="button" className="button button-small" onClick={() => narrow({ column: null })}>
+            Show all
+          </button>
+        </p>
+      )}
       <LogDefectDialog isOpen={isLogging} onClose={() => setLogging(false)} />
-      {isBoard && <DefectBoard defects={shown} isAll={isAll} />}
+      {isBoard && <DefectBoard columns={data.columns} more={data.more} />}
       <div className={isBoard ? 'hidden' : 'card overflow-x-auto px-2'}>
-        {shown.length > 0 ? (
-          <DefectTable defects={shown} />
+        {data.defects.length > 0 ? (
+          <DefectTable defects={data.defects} />
         ) : (
           <EmptyView title="No open defects">A defect is logged in the guide, at the step where something went wrong.</EmptyView>
         )}
       </div>
+      {!isBoard && <PagesOf noun="Defects" at={data.rows} shown={data.defects.length} param="page" />}
     </>
   );
 }
 
-const toChoices = (none: string, names: readonly (string | null)[]) => [
-  { key: '', name: none },
-  ...[...new Set(names.flatMap((name) => name ?? []))].sort().map((name) => ({ key: name, name })),
-];
+const toChoices = (none: string, names: readonly string[]) => [{ key: '', name: none }, ...names.map((name) => ({ key: name, name }))];
 
 function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] }) {
   const { base, nameOf } = useProgramme();

@@ -5,7 +5,7 @@ import { getPlan } from '@kindred-baton/store/cycles/get-plan';
 import { listCycleRecord } from '@kindred-baton/store/cycles/list-cycle-record';
 import { listCycles } from '@kindred-baton/store/cycles/list-cycles';
 import { listRuns } from '@kindred-baton/store/cycles/list-runs';
-import { getDefect, listDefects } from '@kindred-baton/store/defects/get-defects';
+import { getDefect, listDefectPage, listDefects } from '@kindred-baton/store/defects/get-defects';
 import { getMap } from '@kindred-baton/store/map/get-map';
 import { getMapChanges } from '@kindred-baton/store/map/get-map-changes';
 import { getNode } from '@kindred-baton/store/map/get-node';
@@ -60,6 +60,7 @@ export const HEAVY_READS = {
   getTraceability: ofAll(getTraceability),
   listCycleRecord: ofAll(listCycleRecord),
   listCycles: ofAll(listCycles),
+  listDefectPage: ofAll(listDefectPage),
   listDefects: ofAll(listDefects),
   listRuns: ofAll(listRuns),
   listScenarioNames: ofAll(listScenarioNames),

@@ -1,12 +1,12 @@
 import type { defectRoutes } from '@kindred-baton/contracts/defects/routes';
 import { logDefect, logDefectApart, moveDefect } from '@kindred-baton/store/defects/change-defects';
-import { getDefect, listDefects } from '@kindred-baton/store/defects/get-defects';
+import { getDefect, listDefectPage } from '@kindred-baton/store/defects/get-defects';
 import { changeDefect, getLikelySame, joinDefect, sayDefect } from '@kindred-baton/store/defects/talk-about-defects';
 import type { Answers } from '../../call.ts';
 import { answerDefectExport } from './answer-defect-export.ts';
 
 export const defectAnswers: Answers<typeof defectRoutes> = {
-  listDefects: ({ ask }) => ask(listDefects, undefined),
+  listDefects: ({ ask, input }) => ask(listDefectPage, input),
   logDefect: ({ perform, input }) => perform(logDefect, input),
   logDefectApart: ({ perform, input }) => perform(logDefectApart, input),
   getDefect: ({ ask, params }) => ask(getDefect, params.code),

@@ -1,10 +1,9 @@
-import type { DefectListItem } from '@kindred-baton/contracts/defects/defect';
-import { DEFECT_STATUSES } from '@kindred-baton/core/defects/defect';
+import type { BoardDefect } from './board-columns.ts';
+import { DEFECT_STATUSES } from './defect.ts';
 import { describe, expect, it } from 'vitest';
 import { toBoardColumns } from './board-columns.ts';
 
-const defect = (code: string, more: Partial<DefectListItem>) =>
-  ({ code, status: 'accepted', assignee: null, waiting: 0, ...more }) as DefectListItem;
+const defect = (code: string, more: Partial<BoardDefect>) => ({ code, status: 'accepted' as const, assignee: null, waiting: 0, ...more });
 
 describe('the board of defects', () => {
   it('has a column for whoever must act: leads, nobody yet, each who fixes with the most waiting first, testers', () => {

@@ -1,24 +1,30 @@
-import type { DefectListItem } from '@kindred-baton/contracts/defects/defect';
-import type { DefectStatus } from '@kindred-baton/core/defects/defect';
-import { getAwaited } from '@kindred-baton/core/defects/defect';
+import type { DefectStatus } from './defect.ts';
+import { getAwaited } from './defect.ts';
 
-export interface BoardColumn {
+export interface BoardDefect {
+  readonly status: DefectStatus;
+  readonly assignee: string | null;
+  /** Turns behind it. */
+  readonly waiting: number;
+}
+
+export interface BoardColumn<Defect> {
   readonly key: string;
   /** Who must act, and what she does. */
   readonly who: string;
   readonly does: string;
   /** What a defect becomes that is dragged here; null: nothing is brought here by hand. */
   readonly to: DefectStatus | null;
-  readonly defects: readonly DefectListItem[];
+  readonly defects: readonly Defect[];
 }
 
-const waitingOf = (defects: readonly DefectListItem[]) => defects.reduce((sum, { waiting }) => sum + waiting, 0);
+const waitingOf = (defects: readonly BoardDefect[]) => defects.reduce((sum, { waiting }) => sum + waiting, 0);
 
 /**
  * Defects by who must act: the leads decide, somebody gives out what nobody fixes yet, each who fixes has a column of her own (the most waiting
  * turns first), testers try again. Within a column what keeps the most turns waiting stands first.
  */
-export function toBoardColumns(defects: readonly DefectListItem[], isAll: boolean): BoardColumn[] {
+export function toBoardColumns<Defect extends BoardDefect>(defects: readonly Defect[], isAll: boolean): BoardColumn<Defect>[] {
   const sorted = [...defects].sort((a, b) => b.waiting - a.waiting);
   const own = (awaited: ReturnType<typeof getAwaited>) => sorted.filter(({ status }) => getAwaited(status) === awaited);
   const fixes = own('a fix');
