@@ -59,6 +59,14 @@ export const cyclePlanSchema = z.object({
   ),
 });
 export type CyclePlanView = z.infer<typeof cyclePlanSchema>;
+
+/** The same with its turns by columns (core: tables/pack-rows), which are a quarter of it then. */
+export const packedPlanSchema = cyclePlanSchema.omit({ turns: true }).extend({
+  turns: z.object({
+    columns: z.record(z.string(), z.array(z.unknown())),
+    among: z.record(z.string(), z.array(z.unknown())),
+  }),
+});
 export type PlanTurn = CyclePlanView['turns'][number];
 
 /** A change of a plan that can be kept; “one more tester” is kept once it is said who (core: cycles/plan/plan-changes). */

@@ -46,10 +46,15 @@ export const cycleRoutes = defineRoutes({
     ...{ method: 'POST', path: '/cycles/:code/scenarios', input: z.object({ scenario: codeSchema }), output: z.object({ runs: z.int() }) },
     ...change,
   },
-  getPlan: { method: 'GET', path: '/cycles/:code/plan', output: plan.cyclePlanSchema, ...read },
+  getPlan: { method: 'GET', path: '/cycles/:code/plan', output: plan.packedPlanSchema, ...read },
   staffCycle: { method: 'POST', path: '/cycles/:code/plan', input: plan.staffCycleSchema, output: plan.staffedSchema, ...change },
   getAcceptance: {
-    ...{ method: 'GET', path: '/cycles/:code/acceptance', output: acceptance.acceptanceSchema },
+    ...{
+      method: 'GET',
+      path: '/cycles/:code/acceptance',
+      input: z.object({ scope: codeSchema.optional() }),
+      output: acceptance.acceptanceSchema,
+    },
     ...{ right: 'read', topics: ['cycles', 'turns', 'defects', 'map'] },
   },
   signOffNode: {

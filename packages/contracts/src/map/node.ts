@@ -61,6 +61,8 @@ export const mapViewSchema = z.object({
   since: z.object({ code: z.string(), name: z.string() }).nullable(),
   nodes: z.array(mapNodeSchema),
   totals: z.object({ tests: z.int(), scenarios: z.int() }),
+  /** Of a long map a page comes with its first nodes alone: how many more there are, and how many of those were changed. */
+  more: z.object({ nodes: z.int(), changed: z.int() }),
 });
 export type MapView = z.infer<typeof mapViewSchema>;
 

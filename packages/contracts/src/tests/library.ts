@@ -13,7 +13,7 @@ const listParam = z
   .transform((text) => text?.split('|').filter((value) => value !== ''));
 
 const TEST_SORTS = ['code', 'name', 'team', 'minutes', 'used'] as const;
-export const TESTS_A_PAGE = 200;
+export const TESTS_A_PAGE = 100;
 
 /** What a view of the library asks for. */
 export const testFilterSchema = z.object({

@@ -12,7 +12,7 @@ import type { Counts } from '@kindred-baton/core/progress/tally';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { Actor } from '../actor.ts';
 import type { Tree, TreeNode } from '../map/load-tree.ts';
-import { getPath, loadTree } from '../map/load-tree.ts';
+import { getPath, listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Context, Operation, Query, ReadContext } from '../operation.ts';
 import { listRequirements } from '../requirements/list-requirements.ts';
 import { isTurnInScope } from '../runs/in-scope.ts';
@@ -28,6 +28,20 @@ import { lockCycle, requireCycle } from './require-cycle.ts';
 export const getAcceptance: Query<string, Acceptance> = {
   right: 'read',
   read: async (context, code) => loadAcceptance(context, await requireCycle(context, code)),
+};
+
+/**
+ * The same as it is shown: of a branch all that it has; without one two levels, and what has an owner or a decision of its own, since with thousands of
+ * nodes nobody reads the rest in one table.
+ */
+export const getAcceptanceShown: Query<{ readonly code: string; readonly scope?: string | undefined }, Acceptance> = {
+  right: 'read',
+  read: async (context, { code, scope }) => {
+    const { nodes, ...whole } = await loadAcceptance(context, await requireCycle(context, code));
+    const tree = scope === undefined ? null : await loadTree(context);
+    const branch = tree && new Set(listSubtree(tree, scope ?? '').map((id) => tree.byId.get(id)?.node.code));
+    return { ...whole, nodes: nodes.filter((node) => (branch ? branch.has(node.code) : node.depth < 2 || node.isOwnDecision)) };
+  },
 };
 
 interface Figures {

@@ -3,6 +3,8 @@ import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import { countDaysBetween, DAY_BEGINS, listWorkMinutes } from '@kindred-baton/core/time/work-days';
 import { DAY_MINUTES } from '@kindred-baton/core/time/working-time';
+import type { PackedRows } from '@kindred-baton/core/tables/pack-rows';
+import { packRows } from '@kindred-baton/core/tables/pack-rows';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { PersonId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';
@@ -21,6 +23,17 @@ import { requireCycle } from './require-cycle.ts';
 export const getPlan: Query<string, CyclePlanView> = {
   right: 'read',
   read: async (context, code) => loadPlan(context, await requireCycle(context, code)),
+};
+
+const REPEATED = ['run', 'team', 'person', 'status', 'dueOn', 'doneOn', 'doneBy', 'title'] as const;
+
+/** The same as it crosses to a browser. */
+export const getPackedPlan: Query<string, Omit<CyclePlanView, 'turns'> & { turns: PackedRows }> = {
+  right: 'read',
+  read: async (context, code) => {
+    const { turns: all, ...plan } = await getPlan.read(context, code);
+    return { ...plan, turns: packRows(all, REPEATED) };
+  },
 };
 
 /** So long after its end a cycle that does not fit is still planned. */

@@ -6,7 +6,7 @@ import type { Actor } from '../actor.ts';
 import { changeLevels, editMap, moveHangs } from './edit-map.ts';
 import { getHangs } from './get-hangs.ts';
 import { getMapChanges } from './get-map-changes.ts';
-import { getMap } from './get-map.ts';
+import { getMap, getMapStart } from './get-map.ts';
 import { getNode } from './get-node.ts';
 import { getOutline } from './get-outline.ts';
 import { getStrip } from './get-strip.ts';
@@ -30,6 +30,11 @@ describe('the map', () => {
     const at = (code: string) => nodes.find((node) => node.code === code);
     const below = nodes.filter((node) => node.code.startsWith('NS-2.'));
     expect(at('NS-2')?.requirements).toBe(below.reduce((sum, node) => sum + node.requirements, 0));
+    // A page of a long map begins with a part of it, and counts the rest.
+    const begins = await db.ask(lead, getMapStart, { scope: 'LR' });
+    const from = nodes.findIndex(({ code }) => code === 'LR');
+    expect(nodes.length > 150 ? begins.nodes : nodes).toEqual(nodes.length > 150 ? nodes.slice(from, from + 150) : begins.nodes);
+    expect(begins.nodes.length + begins.more.nodes).toBe(nodes.length);
     expect(nodes.filter(({ depth }) => depth === 0).reduce((sum, node) => sum + node.tests, 0)).toBe(totals.tests);
     // A scenario that passes two activities of a process counts there once.
     expect(at('NS')?.scenarios).toBe(6);

@@ -61,7 +61,27 @@ export const getMap: Query<void, MapView> = {
         tests: [...testCounts.values()].reduce((a, b) => a + b, 0),
         scenarios: new Set(passes.map((pass) => pass.scenarioId)).size,
       },
+      more: { nodes: 0, changed: 0 },
     };
+  },
+};
+
+/** So many nodes are more than a screen shows. */
+const FIRST_NODES = 150;
+
+/** The map as a page begins with it: whole where it is short, else the first nodes of the branch. */
+export const getMapStart: Query<{ readonly scope?: string | undefined }, MapView> = {
+  right: 'read',
+  read: async (context, { scope }) => {
+    const view = await getMap.read(context, undefined);
+    if (view.nodes.length <= FIRST_NODES) return view;
+    const start = Math.max(
+      0,
+      view.nodes.findIndex(({ code }) => code === scope),
+    );
+    const nodes = view.nodes.slice(start, start + FIRST_NODES);
+    const countChanged = (list: MapView['nodes']) => list.filter(({ isChanged }) => isChanged).length;
+    return { ...view, nodes, more: { nodes: view.nodes.length - nodes.length, changed: countChanged(view.nodes) - countChanged(nodes) } };
   },
 };
 

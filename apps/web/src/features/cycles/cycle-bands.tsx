@@ -4,12 +4,12 @@ import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import { isNotRun, TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
 import { useCallback, useEffect, useState } from 'react';
-import { useRead } from '../../client/use-read.ts';
 import { countOf, formatDay, formatSpan, getToday } from '../../ui/format.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { toTurnsPath } from '../progress/to-turns-path.ts';
 import { toPlanDay } from './lanes/describe-fit.ts';
+import { useCyclePlan } from './lanes/use-cycle-plan.ts';
 import { usePlan } from './lanes/use-plan.ts';
 import type { CycleCalendar } from './lay-out-calendar.ts';
 import { layOutCalendar } from './lay-out-calendar.ts';
@@ -135,7 +135,7 @@ function Band({ cycle, calendar, likely }: Omit<CycleBandProps, 'onLikely'>) {
 
 /** When the plan of what is left ends, computed apart from the page. */
 function LikelyEnd({ code, onLikely }: Pick<CycleBandProps, 'onLikely'> & { readonly code: string }) {
-  const { data: view } = useRead('getPlan', { params: { code } });
+  const { view } = useCyclePlan(code);
   const { plan } = usePlan(view, NOTHING_TRIED, false);
   const day = view && plan && plan.jobs.length > plan.stuck.length ? toPlanDay(view, plan.finish) : null;
   useEffect(() => {

@@ -51,7 +51,8 @@ export function ProcessMap({ initial }: { readonly initial: MapView }) {
   const { api, base, can } = useProgramme();
   const address = useAddress();
   const editing = useMapEditing();
-  const { data = initial } = useRead('getMap', {}, { initialData: initial, after: editing.whenSettled });
+  const { data = initial, error } = useRead('getMap', {}, { ...startWith(initial), after: editing.whenSettled });
+  const isWhole = data.more.nodes === 0;
   const [marked, setMarked] = useState(NO_MARKS);
   const [removing, setRemoving] = useState<readonly string[] | null>(null);
   const [isNaming, setIsNaming] = useState(false);
@@ -82,7 +83,7 @@ export function ProcessMap({ initial }: { readonly initial: MapView }) {
             isDownload: true,
           }))}
         />
-        {can('edit map') && (
+        {can('edit map') && isWhole && (
           <EditButtons
             editing={editing}
             level={level}
@@ -92,6 +93,13 @@ export function ProcessMap({ initial }: { readonly initial: MapView }) {
           />
         )}
       </PageTitle>
+      {!isWhole && (
+        <p role="status" className="mb-2 text-[13px] text-soft">
+          {error
+            ? `The other ${countOf(data.more.nodes, 'node')} are not here: ${error.message}`
+            : `The other ${countOf(data.more.nodes, 'node')} are on their way …`}
+        </p>
+      )}
       {data.nodes.length === 0 && actions.typing === null ? (
         <div className="card">
           <EmptyView title="The map is empty">
@@ -102,7 +110,13 @@ export function ProcessMap({ initial }: { readonly initial: MapView }) {
         </div>
       ) : (
         <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_316px]">
-          <MapOutline nodes={scoped} chosen={chosen} marked={marked} onChoose={choose} actions={can('edit map') ? actions : null} />
+          <MapOutline
+            nodes={scoped}
+            chosen={chosen}
+            marked={marked}
+            onChoose={choose}
+            actions={can('edit map') && isWhole ? actions : null}
+          />
           <NodePanel
             code={chosenNode && !isUnsent(chosenNode) ? chosenNode.code : null}
             editing={editing}
@@ -116,11 +130,14 @@ export function ProcessMap({ initial }: { readonly initial: MapView }) {
   );
 }
 
-function describe({ nodes, levels, totals, since }: MapView, marked: ReadonlySet<string>): string {
+/** A map that came whole is the answer; the beginning of a long one is shown until that is here. */
+const startWith = (initial: MapView) => (initial.more.nodes === 0 ? { initialData: initial } : { placeholderData: initial as never });
+
+function describe({ nodes, levels, totals, since, more }: MapView, marked: ReadonlySet<string>): string {
   if (marked.size > 1) return `${marked.size} marked`;
-  const changed = nodes.filter(({ isChanged }) => isChanged).length;
+  const changed = nodes.filter(({ isChanged }) => isChanged).length + more.changed;
   return [
-    `${countOf(nodes.length, 'node')} in ${levels.length} levels`,
+    `${countOf(nodes.length + more.nodes, 'node')} in ${levels.length} levels`,
     `${countOf(totals.tests, 'test')}`,
     `${countOf(totals.scenarios, 'scenario')}`,
     ...(since && changed > 0 ? [`${changed} changed since ${since.code} opened`] : []),

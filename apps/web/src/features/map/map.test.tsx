@@ -18,7 +18,13 @@ const node = (code: string, parent: string | null, name = `Name ${code}`): MapNo
 const layOut = (nodes: readonly MapNode[]): MapView => {
   const tree = toOutlineTree(nodes);
   return {
-    ...{ levels: LEVELS, codeScheme: [...DEFAULT_CODE_SCHEME], since: null, totals: { tests: 4, scenarios: 0 } },
+    ...{
+      levels: LEVELS,
+      codeScheme: [...DEFAULT_CODE_SCHEME],
+      since: null,
+      totals: { tests: 4, scenarios: 0 },
+      more: { nodes: 0, changed: 0 },
+    },
     nodes: nodes.map((each) => ({
       ...each,
       depth: getDepth(tree, each),
@@ -56,6 +62,21 @@ const rows = () => screen.getAllByRole('treeitem').map((row) => row.children[0]?
 const selected = () => screen.getAllByRole('treeitem', { selected: true }).map((row) => row.children[0]?.textContent);
 
 describe('the outline', () => {
+  it('of a long map begins with its first nodes, counts them all, and can be edited once the others are here', async () => {
+    const first = { ...START, nodes: START.nodes.slice(0, 2), more: { nodes: 2, changed: 1 }, since: { code: 'C-1', name: 'One' } };
+    let answer: (view: MapView) => void = () => {};
+    const opened = openScreen(<ProcessMap initial={first} />, { address: '/map' });
+    opened.server.on('getMap', () => new Promise((come) => (answer = come)));
+    opened.show();
+    expect(screen.getByText('4 nodes in 3 levels · 4 tests · 0 scenarios · 1 changed since C-1 opened')).toBeTruthy();
+    expect(screen.getByText('The other 2 nodes are on their way …')).toBeTruthy();
+    expect([rows().length, screen.queryByRole('button', { name: 'New Stream' })]).toEqual([2, null]);
+    await waitFor(() => expect(opened.server.count('getMap')).toBe(1));
+    answer(START);
+    await screen.findByRole('button', { name: 'New Stream' });
+    expect(rows()).toHaveLength(4);
+  });
+
   it('says in its first line what the map holds, and shows each node with its level', () => {
     open();
     expect(screen.getByText('4 nodes in 3 levels · 4 tests · 0 scenarios')).toBeTruthy();

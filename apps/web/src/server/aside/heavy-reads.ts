@@ -1,12 +1,12 @@
-import { getAcceptance } from '@kindred-baton/store/cycles/acceptance';
+import { getAcceptance, getAcceptanceShown } from '@kindred-baton/store/cycles/acceptance';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
 import { getCycleScope } from '@kindred-baton/store/cycles/get-cycle-scope';
-import { getPlan } from '@kindred-baton/store/cycles/get-plan';
+import { getPackedPlan } from '@kindred-baton/store/cycles/get-plan';
 import { listCycleRecord } from '@kindred-baton/store/cycles/list-cycle-record';
 import { listCycles } from '@kindred-baton/store/cycles/list-cycles';
 import { listRuns } from '@kindred-baton/store/cycles/list-runs';
 import { getDefect, listDefectPage, listDefects } from '@kindred-baton/store/defects/get-defects';
-import { getMap } from '@kindred-baton/store/map/get-map';
+import { getMap, getMapStart } from '@kindred-baton/store/map/get-map';
 import { getMapChanges } from '@kindred-baton/store/map/get-map-changes';
 import { getNode } from '@kindred-baton/store/map/get-node';
 import { getOutline } from '@kindred-baton/store/map/get-outline';
@@ -43,18 +43,20 @@ export const HEAVY_READS = {
   countToFix: ofAll(countToFix),
   findChain: ofAll(findChainInLibrary),
   getAcceptance: { query: getAcceptance, of: 'person' },
+  getAcceptanceShown: { query: getAcceptanceShown, of: 'person' },
   getChangeReview: ofAll(getChangeReview),
   getCycle: ofAll(getCycle),
   getCycleScope: ofAll(getCycleScope),
   getDefect: { query: getDefect, of: 'person' },
   getLibraryFindings: ofAll(getLibraryFindings),
   getMap: ofAll(getMap),
+  getMapStart: ofAll(getMapStart),
   getMapChanges: ofAll(getMapChanges),
   getMapGaps: ofAll(getMapGaps),
   getNode: { query: getNode, of: 'person' },
   getOutline: ofAll(getOutline),
   getOverlaps: ofAll(getOverlaps),
-  getPlan: ofAll(getPlan),
+  getPackedPlan: ofAll(getPackedPlan),
   getProgress: ofAll(getProgress),
   getStrip: ofAll(getStrip),
   getTraceability: ofAll(getTraceability),

@@ -12,7 +12,6 @@ import { PanelPart, SidePanel } from '../../../ui/side-panel.tsx';
 import { FramedTable } from '../../../ui/framed-table.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
-import { useInScope } from '../../frame/use-in-scope.ts';
 import { ProofLine } from '../../progress/standing-mark.tsx';
 import { toTurnsPath } from '../../progress/to-turns-path.ts';
 import { SignForm } from './sign-form.tsx';
@@ -21,12 +20,10 @@ import { SignForm } from './sign-form.tsx';
 export function AcceptanceView({ cycle }: { readonly cycle: CycleDetail }) {
   const { api } = useProgramme();
   const address = useAddress();
-  const inScope = useInScope();
-  const { data } = useRead('getAcceptance', { params: { code: cycle.code } });
-  if (!data) return <p className="text-soft">Loading the figures …</p>;
-  const hasScope = address.get('scope') !== null;
-  // Without a scope two levels are enough, and what has an owner or a decision of its own; a block of the strip shows all below it.
-  const nodes = data.nodes.filter((node) => inScope(node.code) && (hasScope || node.depth < 2 || node.isOwnDecision));
+  const scope = address.get('scope');
+  const { data, error } = useRead('getAcceptance', { params: { code: cycle.code }, input: scope === null ? {} : { scope } });
+  if (!data) return <p className="text-soft">{error ? error.message : 'Loading the figures …'}</p>;
+  const { nodes } = data;
   const chosen =
     nodes.find(({ code }) => code === address.get('node')) ?? nodes.find(({ canSign, signOff }) => canSign && !signOff) ?? nodes[0];
   if (!chosen)

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { BatonMark } from '../../../ui/baton-mark.tsx';
 import { countOf, formatDay, formatMinutes } from '../../../ui/format.ts';
 import { MenuButton } from '../../../ui/menus/menu-button.tsx';
-import { getLane } from './lay-out-load.ts';
+import { createLaneOf } from './lay-out-load.ts';
 import { FramedTable } from '../../../ui/framed-table.tsx';
 
 interface LaneTurnsProps {
@@ -30,7 +30,8 @@ const WAYS = [
 export function LaneTurns({ view, lane, toTurn, canStaff, chosen, onChoose, onStaff }: LaneTurnsProps) {
   const [shown, setShown] = useState(SHOWN);
   const [anchor, setAnchor] = useState<number | null>(null);
-  const own = view.turns.filter((turn) => getLane(view, turn) === lane && !isThrough(turn.status));
+  const laneOf = createLaneOf(view);
+  const own = view.turns.filter((turn) => laneOf(turn) === lane && !isThrough(turn.status));
   const nameOf = new Map([...view.people, ...view.pools].map(({ id, name }) => [id as string, name]));
   const runOf = new Map(view.runs.map((run) => [run.id, run]));
   const ofTeams = new Set(own.map(({ team }) => team));

@@ -1,6 +1,5 @@
 import type { KeptPlanChange, PlanTurn, StaffCycle } from '@kindred-baton/contracts/cycles/plan';
 import { useChanges } from '../../../client/use-changes.ts';
-import { useRead } from '../../../client/use-read.ts';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
 import type { PlanChange } from '@kindred-baton/core/cycles/plan/plan-changes';
 import { useMemo, useState } from 'react';
@@ -14,6 +13,7 @@ import { LaneTurns } from './lane-turns.tsx';
 import { sayStaffed } from './say-staffed.ts';
 import { layOutLoad } from './lay-out-load.ts';
 import { toTriedView } from './tried-view.ts';
+import { useCyclePlan } from './use-cycle-plan.ts';
 import { usePlan } from './use-plan.ts';
 import { UseHelpDialog } from './use-help-dialog.tsx';
 
@@ -23,22 +23,24 @@ const NONE: readonly PlanChange[] = [];
 export function LanesView({ cycle }: { readonly cycle: CycleDetail }) {
   const { base, can } = useProgramme();
   const address = useAddress();
-  const { data: view } = useRead('getPlan', { params: { code: cycle.code } });
+  const { view, error } = useCyclePlan(cycle.code);
   const [tried, setTried] = useState(NONE);
   const [chosen, setChosen] = useState<ReadonlySet<PlanTurn['id']>>(new Set());
   const fit = usePlan(view, tried);
   const isPlanned = address.get('load') === 'planned' || tried.length > 0;
   const [isUsing, setIsUsing] = useState(false);
+  // How many plans were tried by now is told ten times a second, and changes no lane.
+  const { plan, tried: triedPlan } = fit;
   const chart = useMemo(() => {
     if (!view) return null;
     // Until the tried plan is there the lanes stay as they are.
-    return fit.tried ? layOutLoad(toTriedView(view, tried), fit.tried) : layOutLoad(view, isPlanned ? fit.plan : null);
-  }, [view, isPlanned, fit, tried]);
+    return triedPlan ? layOutLoad(toTriedView(view, tried), triedPlan) : layOutLoad(view, isPlanned ? plan : null);
+  }, [view, isPlanned, plan, triedPlan, tried]);
   const staff = useStaff(cycle.code);
   const { change } = useChanges();
   const notify = useNotice();
   const canStaff = can('run cycles') && cycle.state !== 'closed';
-  if (!view || !chart) return <p className="text-soft">Loading the plan …</p>;
+  if (!view || !chart) return <p className="text-soft">{error ? error.message : 'Loading the plan …'}</p>;
   if (chart.lanes.length === 0)
     return (
       <div className="card">

@@ -54,36 +54,32 @@ export function layOutLoad(view: CyclePlanView, plan: CyclePlan | null): LoadCha
     day < view.firstDay ? null : (minutesByDay[countDaysBetween(view.firstDay, day)] ?? 0);
   const isUsed = new Set([...work, ...done].map(({ day }) => day));
   const days = all.filter((day) => isUsed.has(day) || view.people.some(({ minutesByDay }) => (timeOn(minutesByDay, day) ?? 0) > 0));
-  const toRow = (key: string, name: string, isOwn: (item: Piece) => boolean, times: readonly (readonly number[])[]): LoadRow => {
-    const sumOn = (pieces: readonly Piece[]) => {
-      const sums = new Map<string, number>();
-      for (const piece of pieces) if (isOwn(piece)) sums.set(piece.day, (sums.get(piece.day) ?? 0) + piece.minutes);
-      return sums;
-    };
-    const [toDo, through] = [sumOn(work), sumOn(done)];
+  const laneOf = createLaneOf(view);
+  const left = view.turns.filter(({ status }) => !isThrough(status)).map((turn) => ({ ...turn, day: '' }));
+  const [toDo, through, toCome] = [work, done, left].map((pieces) => sumPieces(pieces, laneOf));
+  const toRow = (key: string, name: string, own: string, times: readonly (readonly number[])[]): LoadRow => {
     const timeOf = (day: string) => (day < view.firstDay ? null : times.reduce((sum, minutes) => sum + (timeOn(minutes, day) ?? 0), 0));
     return {
       ...{ key, name },
-      days: days.map((day) => ({ done: through.get(day) ?? 0, toDo: toDo.get(day) ?? 0, time: timeOf(day) })),
-      minutesLeft: view.turns.reduce((sum, turn) => sum + (!isThrough(turn.status) && isOwn({ ...turn, day: '' }) ? turn.minutes : 0), 0),
+      days: days.map((day) => ({ done: through?.get(own)?.get(day) ?? 0, toDo: toDo?.get(own)?.get(day) ?? 0, time: timeOf(day) })),
+      minutesLeft: toCome?.get(own)?.get('') ?? 0,
       minutesOfTime: days.filter((day) => day <= view.endsOn).reduce((sum, day) => sum + (timeOf(day) ?? 0), 0),
     };
   };
+  const used = new Set(view.turns.map(laneOf));
   const lanes = view.teams
-    .filter((team) => view.turns.some((turn) => getLane(view, turn) === team.id))
+    .filter((team) => used.has(team.id))
     .map((team): LaneLoad => {
       const people = view.people.filter(({ teams }) => teams.includes(team.id));
       return {
         ...toRow(
           team.id,
           team.name,
-          (piece) => getLane(view, piece) === team.id,
+          team.id,
           people.map(({ minutesByDay }) => minutesByDay),
         ),
         hoursPerDay: team.hoursPerDay,
-        people: people.map((person) =>
-          toRow(person.id, person.name, (piece) => getLane(view, piece) === team.id && piece.person === person.id, [person.minutesByDay]),
-        ),
+        people: people.map((person) => toRow(person.id, person.name, toPersonKey(team.id, person.id), [person.minutesByDay])),
       };
     });
   // A little above the most, so that the line of what can be worked is seen.
@@ -91,21 +87,41 @@ export function layOutLoad(view: CyclePlanView, plan: CyclePlan | null): LoadCha
     HEADROOM * Math.max(1, ...rows.flatMap((row) => row.days.map(({ done: through, toDo, time }) => Math.max(through + toDo, time ?? 0))));
   const pools: LaneLoad[] = [];
   for (const pool of view.pools) {
-    if (!view.turns.some((turn) => getLane(view, turn) === pool.id)) continue;
+    if (!used.has(pool.id)) continue;
     const times = Array.from({ length: pool.sessions }, () => pool.minutesByDay);
-    const row = toRow(pool.id, pool.name, (piece) => getLane(view, piece) === pool.id, times);
+    const row = toRow(pool.id, pool.name, pool.id, times);
     const hoursPerDay = Math.max(0, ...pool.minutesByDay.slice(0, 7)) / 60;
     pools.push({ ...row, hoursPerDay, people: [], pool: { sessions: pool.sessions, most: top([row]) } });
   }
   return { days, lanes: [...lanes, ...pools], most: top(lanes), mostOfPerson: top(lanes.flatMap(({ people }) => people)) };
 }
 
-/** In whose lane a turn is: what is given to runners is in their pool’s. */
-export function getLane(
-  { pools }: Pick<CyclePlanView, 'pools'>,
-  { team, person }: { readonly team: string; readonly person: string | null },
-): string {
-  return person !== null && pools.some(({ id }) => id === person) ? person : team;
+interface InLane {
+  readonly team: string;
+  readonly person: string | null;
+}
+
+/** In whose lane turns are: what is given to runners is in their pool’s. */
+export function createLaneOf({ pools }: Pick<CyclePlanView, 'pools'>): (turn: InLane) => string {
+  const isPool = new Set<string>(pools.map(({ id }) => id));
+  return ({ team, person }) => (person !== null && isPool.has(person) ? person : team);
+}
+
+const toPersonKey = (lane: string, person: string) => `${lane} ${person}`;
+
+/** Minutes by day, of each lane and of each person in it. Cost O(pieces). */
+function sumPieces(pieces: readonly Piece[], laneOf: (turn: InLane) => string): Map<string, Map<string, number>> {
+  const sums = new Map<string, Map<string, number>>();
+  const add = (key: string, { day, minutes }: Piece) => {
+    const byDay = sums.get(key) ?? new Map<string, number>();
+    sums.set(key, byDay.set(day, (byDay.get(day) ?? 0) + minutes));
+  };
+  for (const piece of pieces) {
+    const lane = laneOf(piece);
+    add(lane, piece);
+    if (piece.person !== null) add(toPersonKey(lane, piece.person), piece);
+  }
+  return sums;
 }
 
 interface Piece {

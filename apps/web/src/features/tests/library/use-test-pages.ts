@@ -8,7 +8,7 @@ import { useProgramme } from '../../frame/programme-context.tsx';
 import { toFilterQuery } from './read-test-filter.ts';
 
 /** As many as the server gives at once (contracts: TESTS_A_PAGE). */
-const TESTS_A_PAGE = 200;
+const TESTS_A_PAGE = 100;
 
 export interface TestPages {
   readonly list: TestList;

@@ -1,13 +1,13 @@
 import { DONE } from '@kindred-baton/contracts/common';
 import type { cycleRoutes } from '@kindred-baton/contracts/cycles/routes';
-import { getAcceptance, signOffNode } from '@kindred-baton/store/cycles/acceptance';
+import { getAcceptanceShown, signOffNode } from '@kindred-baton/store/cycles/acceptance';
 import { changeCycle, createCycle } from '@kindred-baton/store/cycles/change-cycles';
 import { changeScope, getScopeEffects, takeScenario } from '@kindred-baton/store/cycles/change-scope';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
 import { chooseSingleTest } from '@kindred-baton/store/cycles/choose-single-test';
 import { getCycleScope, getFormerRuns } from '@kindred-baton/store/cycles/get-cycle-scope';
 import { listRunEnds, listRuns } from '@kindred-baton/store/cycles/list-runs';
-import { getPlan } from '@kindred-baton/store/cycles/get-plan';
+import { getPackedPlan } from '@kindred-baton/store/cycles/get-plan';
 import { getSinceOpening } from '@kindred-baton/store/cycles/get-since-opening';
 import { listCycles } from '@kindred-baton/store/cycles/list-cycles';
 import { moveCycle } from '@kindred-baton/store/cycles/move-cycle';
@@ -31,13 +31,13 @@ export const cycleAnswers: Answers<typeof cycleRoutes> = {
   getScopeEffects: ({ ask, params, input }) => ask(getScopeEffects, { ...params, ...input }),
   getSinceOpening: ({ ask, params }) => ask(getSinceOpening, params.code),
   takeScenario: ({ perform, params, input }) => perform(takeScenario, { ...params, ...input }),
-  getPlan: ({ ask, params }) => ask(getPlan, params.code),
+  getPlan: ({ ask, params }) => ask(getPackedPlan, params.code),
   staffCycle: ({ actor, perform, params, input }) => {
     const given = { ...params, staff: input };
     // Only what plans is heavy; a turn that is given by hand waits for nobody.
     return input.kind === 'give' ? perform(staffCycle, given) : doAside('staff cycle', { actor, route: 'staffCycle' }, given);
   },
-  getAcceptance: ({ ask, params }) => ask(getAcceptance, params.code),
+  getAcceptance: ({ ask, params, input }) => ask(getAcceptanceShown, { ...params, ...input }),
   signOffNode: async ({ perform, params, input }) => {
     await perform(signOffNode, { ...params, signOff: input });
     return DONE;
