@@ -1,38 +1,24 @@
 /** The figures of a round: the plan of a big cycle, 300 testers at once beside bare inserts, and how soon a change is on another page. */
-import { createHmac, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { planCycle } from '@kindred-baton/core/cycles/plan/plan-cycle';
 import type { PlanJob, PlanProblem } from '@kindred-baton/core/cycles/plan/problem';
 import { toPlanProblem } from '@kindred-baton/core/cycles/plan/to-problem';
 import { listWorkMinutes } from '@kindred-baton/core/time/work-days';
-import { createLeg } from '@kindred-baton/core/scenarios/scenario-document';
 import { createRandom } from '@kindred-baton/core/values/fresh';
 import type { Actor } from '@kindred-baton/store/actor';
-import { getActor } from '@kindred-baton/store/actor';
-import { createCycle } from '@kindred-baton/store/cycles/change-cycles';
-import { getCycleScope } from '@kindred-baton/store/cycles/get-cycle-scope';
 import { getPlan } from '@kindred-baton/store/cycles/get-plan';
-import { moveCycle } from '@kindred-baton/store/cycles/move-cycle';
 import type { Store } from '@kindred-baton/store/database';
-import { createStore } from '@kindred-baton/store/database';
-import { seedDemo } from '@kindred-baton/store/demo/seed-demo';
-import { migrateStore } from '@kindred-baton/store/migrate';
-import { ask, perform } from '@kindred-baton/store/operation';
-import { getChoices } from '@kindred-baton/store/programmes/get-viewer';
-import { createScenario } from '@kindred-baton/store/scenarios/change-scenarios';
-import { editScenario } from '@kindred-baton/store/scenarios/edit-scenario';
+import { ask } from '@kindred-baton/store/operation';
 import { history } from '@kindred-baton/store/schema/history';
-import { people, sessions } from '@kindred-baton/store/schema/people';
-import { members } from '@kindred-baton/store/schema/programmes';
 import { cycles } from '@kindred-baton/store/schema/cycles';
 import { attempts, evidence, stepResults, turns } from '@kindred-baton/store/schema/turns';
-import { agreeTest, createTest, saveTest } from '@kindred-baton/store/tests/change-tests';
-import { startAttempt } from '@kindred-baton/store/turns/make-attempts';
 import { count, eq } from 'drizzle-orm';
 import { launchBrowser } from '../tests/support/browser.ts';
-import { DEMO_PASSWORD, DEMO_PASSWORD_HASH } from '../tests/support/demo-password.ts';
-import { startWebServer } from '../tests/support/web-server.ts';
+import { DEMO_PASSWORD } from '../tests/support/demo-password.ts';
 import type { Figure } from './bench-figure.ts';
 import { median } from './bench-figure.ts';
+import type { Tester } from './bench-testers.ts';
+import { inBenchHouse, layTesters, postStep, STEPS } from './bench-testers.ts';
 
 const TURNS = 5_000;
 const LANES = 12;
@@ -86,88 +72,10 @@ async function benchPlan(store: Store, lead: Actor): Promise<Figure[]> {
 }
 
 const TESTERS = 300;
-const STEPS = 120;
 const PACED_MS = 60_000;
 const EVERY_MS = 2_000;
 const FLAT_OUT_MS = 15_000;
 const PICTURE_BYTES = 200_000;
-const SECRET = 'a secret of the end-to-end tests';
-
-interface Tester {
-  readonly personId: string;
-  readonly attemptId: string;
-  readonly cookie: string;
-  step: number;
-}
-
-/** A cycle with a turn for each of 300 testers, each with an attempt under way at a test of 120 steps. */
-async function layTesters(store: Store, lead: Actor): Promise<Tester[]> {
-  await perform(store, lead, createTest, { code: 'BENCH', name: 'Long', node: 'NS-2.1', teamId: null, applicationId: null });
-  const steps = Array.from({ length: STEPS }, (_, i) => ({ do: 'see' as const, target: `Line ${i}` }));
-  await perform(store, lead, saveTest, {
-    code: 'BENCH',
-    save: { base: { number: 1, revision: 1 }, name: 'Long', minutes: 5, steps, needs: [], gives: [], rows: [] },
-  });
-  await perform(store, lead, agreeTest, { code: 'BENCH', number: 1, revision: 2 });
-  await perform(store, lead, createScenario, { code: 'BENCH-S', name: 'Long', node: 'NS' });
-  const rows = Array.from({ length: TESTERS }, (_, i) => ({
-    kind: 'add row' as const,
-    row: { id: randomUUID(), name: `Row ${i}`, values: {} },
-    before: null,
-  }));
-  await perform(store, lead, editScenario, {
-    code: 'BENCH-S',
-    edits: [{ kind: 'add leg', leg: createLeg({ id: randomUUID(), test: 'BENCH' }), before: null }, ...rows] as never,
-  });
-  const scenario = (await ask(store, lead, getCycleScope, undefined)).scenarios.find(({ code }) => code === 'BENCH-S');
-  const { environments } = await ask(store, lead, getChoices, undefined);
-  const scope = [{ scenarioId: scenario?.id as never, rowIds: scenario?.rows.map(({ id }) => id) ?? [] }];
-  await perform(store, lead, createCycle, {
-    code: 'BENCH-C',
-    name: 'Bench',
-    purpose: 'smoke',
-    environmentId: environments[0]?.id as never,
-    startsOn: '2026-11-02',
-    endsOn: '2026-12-30',
-    scope,
-  });
-  await perform(store, lead, moveCycle, { code: 'BENCH-C', from: 'planning', to: 'open' });
-  const turnRows = await store.db
-    .select({ id: turns.id })
-    .from(turns)
-    .innerJoin(cycles, eq(cycles.id, turns.cycleId))
-    .where(eq(cycles.code, 'BENCH-C'));
-  const testers: Tester[] = [];
-  for (const [i, { id: turnId }] of turnRows.entries()) {
-    const personId = randomUUID() as never;
-    const token = randomUUID();
-    await store.db.insert(people).values({ id: personId, name: `Tester ${i}`, email: `tester.${i}@bench.example` });
-    await store.db.insert(members).values({ programmeId: lead.programmeId, personId, roles: ['tester'] });
-    await store.db.insert(sessions).values({ id: randomUUID(), userId: personId, token, expiresAt: new Date(Date.now() + 7 * 86_400_000) });
-    await store.db.update(turns).set({ assigneeId: personId }).where(eq(turns.id, turnId));
-    const attemptId = randomUUID() as never;
-    await perform(store, { ...lead, personId, roles: ['tester'] }, startAttempt, { turnId, id: attemptId, browser: 'bench' });
-    // A session's cookie is its token, signed: HMAC-SHA256 in base64 (better-auth 1.7.25).
-    const signed = `${token}.${createHmac('sha256', SECRET).update(token).digest('base64')}`;
-    testers.push({ personId, attemptId, cookie: `__Secure-kindred-baton.session_token=${encodeURIComponent(signed)}`, step: 0 });
-  }
-  return testers;
-}
-
-const toWord = (wordId: string) => ({ wordId, outcome: 'passed' as const, note: '', at: new Date().toISOString() });
-
-async function postStep(baseUrl: string, tester: Tester): Promise<void> {
-  const step = tester.step;
-  tester.step += 1;
-  const response = await fetch(`${baseUrl}/api/brindlemere/attempts/${tester.attemptId}/steps/${step}`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json', cookie: tester.cookie, origin: baseUrl },
-    body: JSON.stringify(toWord(randomUUID())),
-  });
-  if (!response.ok) throw new Error(`a step was refused: ${response.status} ${await response.text()}`);
-  await response.arrayBuffer();
-}
-
 // A JPEG by its first bytes; the rest is noise, as a photograph is to a network.
 const PICTURE = Buffer.concat([Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, 0]), Buffer.alloc(PICTURE_BYTES, 0x5a)]);
 
@@ -277,7 +185,7 @@ async function countKept(store: Store): Promise<{ words: number; pictures: numbe
 }
 
 async function benchTesters(baseUrl: string, store: Store, lead: Actor): Promise<Figure[]> {
-  const testers = await layTesters(store, lead);
+  const testers = await layTesters(store, lead, { testers: TESTERS, node: 'NS-2.1' });
   const { waits, pictures } = await runPaced(baseUrl, testers);
   const sent = testers.reduce((sum, { step }) => sum + step, 0);
   const kept = await countKept(store);
@@ -365,25 +273,9 @@ async function benchLive(baseUrl: string): Promise<Figure[]> {
   }
 }
 
-/** A database and a server of its own. */
-export async function benchRound(serverUrl: string): Promise<Figure[]> {
-  const url = new URL(serverUrl);
-  const maker = createStore({ url: serverUrl });
-  await maker.pool.query('drop database if exists kindred_baton_bench with (force)');
-  await maker.pool.query('create database kindred_baton_bench');
-  url.pathname = '/kindred_baton_bench';
-  const store = createStore({ url: url.toString() });
-  await migrateStore(store);
-  await seedDemo(store, DEMO_PASSWORD_HASH);
-  const server = await startWebServer(url.toString(), undefined, { LOG_LEVEL: 'error' });
-  try {
-    const [lea] = await store.db.select({ id: people.id }).from(people).where(eq(people.name, 'Lea Marsh'));
-    const lead = await getActor(store, lea?.id as never, 'brindlemere');
-    return [...(await benchPlan(store, lead)), ...(await benchLive(server.baseUrl)), ...(await benchTesters(server.baseUrl, store, lead))];
-  } finally {
-    await server.stop();
-    await store.pool.end();
-    await maker.pool.query('drop database if exists kindred_baton_bench with (force)');
-    await maker.pool.end();
-  }
-}
+export const benchRound = (serverUrl: string): Promise<Figure[]> =>
+  inBenchHouse(serverUrl, undefined, async ({ store, server: { baseUrl }, lead }) => [
+    ...(await benchPlan(store, lead)),
+    ...(await benchLive(baseUrl)),
+    ...(await benchTesters(baseUrl, store, lead)),
+  ]);

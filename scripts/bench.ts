@@ -1,6 +1,6 @@
 /**
  * npm run bench: speed and size as ratios to a plain reference in the same run, since machines differ and are noisy.
- * Prints each figure beside its bound and says which is missed; with words, only those. Needs DATABASE_URL of a store with the demo (bench.mjs gives it).
+ * Prints each figure beside its bound and says which is missed; with words, only those; with --size big, those of a big rollout (minutes to lay). Needs DATABASE_URL of a store with the demo (bench.mjs gives it).
  */
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
@@ -26,6 +26,7 @@ import { benchQueue } from './bench-queue.ts';
 import { benchRound } from './bench-round.ts';
 import { benchRunner } from './bench-runner.ts';
 import { benchScenarios } from './bench-scenarios.ts';
+import { benchSize } from './bench-size.ts';
 
 function time(run: () => unknown, rounds = 31): number {
   for (let i = 0; i < 20; i += 1) run();
@@ -217,12 +218,15 @@ const GROUPS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   queue: () => benchQueue(DATABASE_URL),
 };
 
-const asked = process.argv.slice(2);
+const asked = process.argv.slice(2).join(' ').replace('--size big', '').split(' ').filter(Boolean);
+const isAtSize = process.argv.join(' ').includes('--size big');
 const unknown = asked.filter((name) => !(name in GROUPS));
 if (unknown.length > 0)
-  throw new Error(`There is no figure “${unknown[0]}”. Ask for ${Object.keys(GROUPS).join(', ')}, or for all with none.`);
+  throw new Error(`There is no figure “${unknown[0]}”. Ask for ${Object.keys(GROUPS).join(', ')}, for --size big, or for all with none.`);
 const figures: Figure[] = [];
-for (const [name, bench] of Object.entries(GROUPS)) if (asked.length === 0 || asked.includes(name)) figures.push(...(await bench()));
+for (const [name, bench] of Object.entries(GROUPS))
+  if ((asked.length === 0 && !isAtSize) || asked.includes(name)) figures.push(...(await bench()));
+if (isAtSize) figures.push(...(await benchSize(DATABASE_URL)));
 for (const { name, value, bound, unit, note } of figures) {
   const shown = value < 0.01 ? value.toExponential(2) : value.toFixed(2);
   process.stdout.write(

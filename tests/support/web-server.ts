@@ -17,6 +17,7 @@ declare module 'vitest' {
 export interface WebServer {
   readonly baseUrl: string;
   readonly port: number;
+  readonly pid: number;
   readonly stop: (signal?: NodeJS.Signals) => Promise<void>;
 }
 
@@ -49,7 +50,7 @@ export async function startWebServer(databaseUrl: string, wantedPort?: number, s
     child.kill(signal);
     await once(child, 'exit');
   };
-  return { baseUrl: `http://127.0.0.1:${port}`, port, stop };
+  return { baseUrl: `http://127.0.0.1:${port}`, port, pid: child.pid ?? 0, stop };
 }
 
 /** One server with the demo for all end-to-end tests. */

@@ -16,6 +16,7 @@ import { readJson } from './read-body.ts';
 import { bind } from './bind.ts';
 import { requireForRunner } from './which-runner.ts';
 import { findActor } from './who-asks.ts';
+import { writeAnswer } from './write-answer.ts';
 
 const MAX_JSON_BYTES = 2 * 1024 * 1024;
 
@@ -54,24 +55,10 @@ async function answer(
   // The table of answers has been checked against the table of routes, name by name; here the name is any.
   const output = await (ANSWERS[name] as (given: typeof call) => Promise<unknown>)(call);
   if (route.output === null) return output as Response;
-  return new Response(toCheckedJson(route.output, output), { headers: JSON_HEADERS });
+  return new Response(writeAnswer(route, output), { headers: JSON_HEADERS });
 }
 
 const JSON_HEADERS = { 'content-type': 'application/json', 'cache-control': 'no-store' };
-
-/** What several readers share is checked and written once. */
-const written = new WeakMap<object, string>();
-
-function toCheckedJson(schema: z.ZodType, output: unknown): string {
-  const shared = typeof output === 'object' && output !== null ? output : {};
-  const known = written.get(shared);
-  if (known !== undefined) return known;
-  const checked = schema.safeParse(output);
-  if (!checked.success) throw new AppError('broken', 'The server’s answer was not as agreed.', { cause: checked.error });
-  const text = JSON.stringify(checked.data);
-  written.set(shared, text);
-  return text;
-}
 
 function parseParams(route: Route, texts: Readonly<Record<string, string>>): Record<string, unknown> {
   requireKeepable(texts);

@@ -3,7 +3,7 @@ import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { idSchema, prioritySchema } from '../common.ts';
 
 /** A cycle as a project (core: cycles/plan), with the names to show it by. Times are minutes since midnight of `firstDay`. */
-export const cyclePlanSchema = z.object({
+const cyclePlanSchema = z.object({
   firstDay: z.string(),
   startsOn: z.string(),
   endsOn: z.string(),

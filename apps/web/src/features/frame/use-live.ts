@@ -6,6 +6,8 @@ import { askAgain } from '../../client/use-changes.ts';
 /** The first change after a quiet while is shown at once; what follows closely is gathered, so that a busy hour asks at most twice a second. */
 const AT_ONCE_MS = 15;
 const GATHER_MS = 500;
+/** Where answers take long, a page is one of many that ask: from one asking to the next it lets so many times as long pass. */
+const PATIENCE = 3;
 
 /**
  * Keeps the page up to date with what others do. Only a page that is looked at listens: a browser opens no more than six
@@ -19,9 +21,10 @@ export function useLive(api: string, client: QueryClient): void {
     let hasMissed = false;
     let askedAt = 0;
     let isAsking = false;
+    let restMs = GATHER_MS;
     const askSoon = () => {
       if (isAsking) return;
-      timer ??= setTimeout(() => void ask(), Math.max(AT_ONCE_MS, askedAt + GATHER_MS - performance.now()));
+      timer ??= setTimeout(() => void ask(), Math.max(AT_ONCE_MS, askedAt + restMs - performance.now()));
     };
     // What changes while an answer is under way is asked for once it is here: asking anew each time, it would never come in a busy hour.
     const ask = async () => {
@@ -32,6 +35,8 @@ export function useLive(api: string, client: QueryClient): void {
       stale.clear();
       await askAgain(client, topics);
       isAsking = false;
+      const tookMs = performance.now() - askedAt;
+      restMs = Math.max(GATHER_MS, PATIENCE * tookMs);
       if (stale.size > 0) askSoon();
     };
     const listen = () => {

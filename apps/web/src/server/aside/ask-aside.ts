@@ -7,6 +7,8 @@ import type { Asker } from '../call.ts';
 import { doAsideUntil } from './do-aside.ts';
 import type { HeavyRead } from './heavy-reads.ts';
 import { HEAVY_READS } from './heavy-reads.ts';
+import type { ReadAnswer } from './tasks.ts';
+import { keepWritten } from '../write-answer.ts';
 import { createSharing } from './share-reads.ts';
 
 const names = new Map(Object.entries(HEAVY_READS).map(([name, { query }]) => [query as unknown, name as HeavyRead]));
@@ -35,5 +37,13 @@ async function readAside<Input, Output>(actor: Actor, name: HeavyRead, { query, 
   const asker = HEAVY_READS[name].of === 'person' ? actor : { ...actor, personId: NOBODY };
   const task = name === 'getStrip' ? 'strip' : 'read';
   const key = JSON.stringify([name, input ?? null, asker]);
-  return sharing.share(key, (gone) => doAsideUntil(gone, task, [asker, name, input]) as Promise<Output>, leave);
+  return sharing.share(key, async (gone) => open<Output>(await doAsideUntil(gone, task, [asker, name, input])), leave);
+}
+
+/** What several readers share is opened once; written as it was, it is passed on as it came. */
+function open<Output>(answer: ReadAnswer): Output {
+  if (!('text' in answer)) return answer.value as Output;
+  const value = JSON.parse(answer.text) as Output;
+  keepWritten(value, answer.text);
+  return value;
 }

@@ -1,3 +1,4 @@
+import type { RouteName } from '@kindred-baton/contracts/routes';
 import { getAcceptance, getAcceptanceShown } from '@kindred-baton/store/cycles/acceptance';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
 import { getCycleScope } from '@kindred-baton/store/cycles/get-cycle-scope';
@@ -31,45 +32,47 @@ interface Heavy {
   readonly query: Query<never, unknown>;
   /** Whose answer it is: that of everybody in the programme, or of one person. */
   readonly of: 'programme' | 'person';
+  /** The route that gives it out as it is: then it is checked and written in its thread, and only passed on here. */
+  readonly route: RouteName | null;
 }
 
-const ofAll = (query: Query<never, unknown>): Heavy => ({ query, of: 'programme' });
+const ofAll = (query: Query<never, unknown>, route: RouteName | null): Heavy => ({ query, of: 'programme', route });
 
 /**
  * Reads that grow with the programme. They are done in threads of their own, on connections of their own and within bounds, so that what is
  * recorded does not wait for what is looked up. Adding one: a line here; nothing else knows where a read is done.
  */
 export const HEAVY_READS = {
-  countToFix: ofAll(countToFix),
-  findChain: ofAll(findChainInLibrary),
-  getAcceptance: { query: getAcceptance, of: 'person' },
-  getAcceptanceShown: { query: getAcceptanceShown, of: 'person' },
-  getChangeReview: ofAll(getChangeReview),
-  getCycle: ofAll(getCycle),
-  getCycleScope: ofAll(getCycleScope),
-  getDefect: { query: getDefect, of: 'person' },
-  getLibraryFindings: ofAll(getLibraryFindings),
-  getMap: ofAll(getMap),
-  getMapStart: ofAll(getMapStart),
-  getMapChanges: ofAll(getMapChanges),
-  getMapGaps: ofAll(getMapGaps),
-  getNode: { query: getNode, of: 'person' },
-  getOutline: ofAll(getOutline),
-  getOverlaps: ofAll(getOverlaps),
-  getPackedPlan: ofAll(getPackedPlan),
-  getProgress: ofAll(getProgress),
-  getStrip: ofAll(getStrip),
-  getTraceability: ofAll(getTraceability),
-  listCycleRecord: ofAll(listCycleRecord),
-  listCycles: ofAll(listCycles),
-  listDefectPage: ofAll(listDefectPage),
-  listDefects: ofAll(listDefects),
-  listRuns: ofAll(listRuns),
-  listScenarioNames: ofAll(listScenarioNames),
-  listScenarios: ofAll(listScenarios),
-  listTests: ofAll(listTests),
-  listTurns: ofAll(listTurns),
-  readTestLinks: ofAll(readTestLinks),
+  countToFix: ofAll(countToFix, 'countToFix'),
+  findChain: ofAll(findChainInLibrary, 'findChain'),
+  getAcceptance: { query: getAcceptance, of: 'person', route: null },
+  getAcceptanceShown: { query: getAcceptanceShown, of: 'person', route: 'getAcceptance' },
+  getChangeReview: ofAll(getChangeReview, 'getChangeReview'),
+  getCycle: ofAll(getCycle, 'getCycle'),
+  getCycleScope: ofAll(getCycleScope, 'getCycleScope'),
+  getDefect: { query: getDefect, of: 'person', route: 'getDefect' },
+  getLibraryFindings: ofAll(getLibraryFindings, 'getLibraryFindings'),
+  getMap: ofAll(getMap, 'getMap'),
+  getMapStart: ofAll(getMapStart, null),
+  getMapChanges: ofAll(getMapChanges, 'getMapChanges'),
+  getMapGaps: ofAll(getMapGaps, 'getMapGaps'),
+  getNode: { query: getNode, of: 'person', route: null },
+  getOutline: ofAll(getOutline, 'getOutline'),
+  getOverlaps: ofAll(getOverlaps, 'getOverlaps'),
+  getPackedPlan: ofAll(getPackedPlan, 'getPlan'),
+  getProgress: ofAll(getProgress, 'getProgress'),
+  getStrip: ofAll(getStrip, 'getStrip'),
+  getTraceability: ofAll(getTraceability, 'getTraceability'),
+  listCycleRecord: ofAll(listCycleRecord, null),
+  listCycles: ofAll(listCycles, 'listCycles'),
+  listDefectPage: ofAll(listDefectPage, 'listDefects'),
+  listDefects: ofAll(listDefects, null),
+  listRuns: ofAll(listRuns, 'listRuns'),
+  listScenarioNames: ofAll(listScenarioNames, 'listScenarioNames'),
+  listScenarios: ofAll(listScenarios, 'listScenarios'),
+  listTests: ofAll(listTests, 'listTests'),
+  listTurns: ofAll(listTurns, 'listTurns'),
+  readTestLinks: ofAll(readTestLinks, 'readTestLinks'),
 } as const satisfies Readonly<Record<string, Heavy>>;
 
 export type HeavyRead = keyof typeof HEAVY_READS;

@@ -1,3 +1,5 @@
+import { setPriority } from 'node:os';
+import { isMainThread } from 'node:worker_threads';
 import type { RouteName } from '@kindred-baton/contracts/routes';
 import { ROUTES } from '@kindred-baton/contracts/routes';
 import type { OutTable } from '@kindred-baton/formats/tables/write-tables';
@@ -10,6 +12,7 @@ import { askHere, bind } from '../bind.ts';
 import type { Call } from '../call.ts';
 import { IMPORTS } from '../answers/imports/imports.ts';
 import { getStore } from '../store.ts';
+import { writeAnswer } from '../write-answer.ts';
 import type { Upload } from '../read-upload.ts';
 import { askForStep, tryDoor } from './ask-door.ts';
 import type { HeavyRead } from './heavy-reads.ts';
@@ -44,14 +47,26 @@ const runImport = (
   return IMPORTS[caller.route]({ ask, perform: store }, upload);
 };
 
-const runRead = (actor: Actor, name: HeavyRead, input: unknown, meanwhile?: WhileAside): Promise<unknown> =>
-  ask(
-    getStore(),
-    actor,
-    HEAVY_READS[name].query as Query<unknown, unknown>,
-    input,
-    meanwhile && { mostMs: READ_MS, leave: meanwhile.leave },
-  );
+/** What a heavy read comes to: as its route gives it out, checked and written, or as it is. */
+export type ReadAnswer = { readonly text: string } | { readonly value: unknown };
+
+async function runRead(actor: Actor, name: HeavyRead, input: unknown, meanwhile?: WhileAside): Promise<ReadAnswer> {
+  giveWay();
+  const { query, route }: (typeof HEAVY_READS)[HeavyRead] = HEAVY_READS[name];
+  const bounds = meanwhile && { mostMs: READ_MS, leave: meanwhile.leave };
+  const value = await ask(getStore(), actor, query as Query<unknown, unknown>, input, bounds);
+  return route === null ? { value } : { text: writeAnswer(ROUTES[route], value) };
+}
+
+const BEHIND = 10;
+let givesWay = false;
+
+/** Where the machine has more to do than it can, what is recorded goes first: on Linux a thread has a priority of its own. */
+function giveWay(): void {
+  if (givesWay || isMainThread) return;
+  givesWay = true;
+  setPriority(BEHIND);
+}
 
 /** Everything that is done in a thread of its own; each is given, last, what it may say and hear meanwhile. Adding one: a line here. */
 export const TASKS = {
