@@ -39,7 +39,7 @@ export const linkTestSchema = z.object({ requirement: codeSchema, test: codeSche
 /** How many requirements are shown at once, and in a matrix how many down and how many tests across. */
 export const REQUIREMENTS_A_PAGE = 100;
 export const MATRIX_ROWS = 30;
-export const MATRIX_COLUMNS = 24;
+export const MATRIX_COLUMNS = 22;
 
 const pageSchema = z.coerce.number().int().min(1).default(1);
 

@@ -73,7 +73,7 @@ export const turnsHomeSchema = z.object({
 });
 export type TurnsHome = z.infer<typeof turnsHomeSchema>;
 
-export const TURN_PAGE_SIZE = 100;
+export const TURN_PAGE_SIZE = 60;
 
 /** In a filter by team, person or application: turns that have none. */
 export const NONE = '-';
