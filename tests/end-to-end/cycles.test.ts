@@ -1,6 +1,7 @@
 import type { Acceptance } from '@kindred-baton/contracts/cycles/acceptance';
 import type { CycleDetail, RunList } from '@kindred-baton/contracts/cycles/cycle';
-import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
+import type { PackedPlan, PlanTurn } from '@kindred-baton/contracts/cycles/plan';
+import { unpackRows } from '@kindred-baton/core/tables/pack-rows';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestBrowser, Visitor } from '../support/browser.ts';
 import { launchBrowser, openAs } from '../support/browser.ts';
@@ -23,7 +24,10 @@ describe('a cycle in the lead’s hands', () => {
     await server.stop();
   });
 
-  const plan = () => lead.json<CyclePlanView>('/api/brindlemere/cycles/ACC-2/plan');
+  const plan = async () => {
+    const { turns, ...view } = await lead.json<PackedPlan>('/api/brindlemere/cycles/ACC-2/plan');
+    return { ...view, turns: unpackRows<PlanTurn>(turns) };
+  };
   const cycle = () => lead.json<CycleDetail>('/api/brindlemere/cycles/ACC-2');
   const runs = async () => {
     const { pages } = await lead.json<RunList>('/api/brindlemere/cycles/ACC-2/runs');
@@ -70,11 +74,11 @@ describe('a cycle in the lead’s hands', () => {
 
   it('sets due days by the plan', async () => {
     await lead.press('Set due days by it');
-    const hasLate = async (path: string) => {
-      const { turns, endsOn } = (await (await fetch(path)).json()) as { turns: { dueOn: string | null; status: string }[]; endsOn: string };
+    const hasLate = async () => {
+      const { turns, endsOn } = await plan();
       return turns.some(({ dueOn, status }) => status === 'waiting' && (dueOn ?? '') > endsOn);
     };
-    await lead.page.waitForFunction(hasLate, { polling: 300, timeout: 20_000 }, '/api/brindlemere/cycles/ACC-2/plan');
+    await expect.poll(hasLate, { interval: 300, timeout: 20_000 }).toBe(true);
   });
 
   it('takes a run out of the open scope: what that sets aside is said first, and why is kept', async () => {
@@ -103,6 +107,7 @@ describe('a cycle in the lead’s hands', () => {
 
   it('plans one from what failed in a former cycle, with the next code of the scheme', async () => {
     await lead.go('/brindlemere/cycles/new');
+    await lead.page.waitForSelector('select[aria-label="Take from a former cycle"]');
     await lead.page.select('select[aria-label="Take from a former cycle"]', 'INT-1|failed');
     await lead.sees(/\d+ runs?, \d+ turns/);
     await lead.type('Name', 'What failed in round 1');

@@ -67,6 +67,7 @@ export const packedPlanSchema = cyclePlanSchema.omit({ turns: true }).extend({
     among: z.record(z.string(), z.array(z.unknown())),
   }),
 });
+export type PackedPlan = z.infer<typeof packedPlanSchema>;
 export type PlanTurn = CyclePlanView['turns'][number];
 
 /** A change of a plan that can be kept; “one more tester” is kept once it is said who (core: cycles/plan/plan-changes). */

@@ -1,9 +1,8 @@
 import { and, asc, desc, eq, gte, isNotNull, isNull } from 'drizzle-orm';
-import type { CyclePlanView } from '@kindred-baton/contracts/cycles/plan';
+import type { CyclePlanView, PackedPlan } from '@kindred-baton/contracts/cycles/plan';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import { countDaysBetween, DAY_BEGINS, listWorkMinutes } from '@kindred-baton/core/time/work-days';
 import { DAY_MINUTES } from '@kindred-baton/core/time/working-time';
-import type { PackedRows } from '@kindred-baton/core/tables/pack-rows';
 import { packRows } from '@kindred-baton/core/tables/pack-rows';
 import { pushTo } from '@kindred-baton/core/push-to';
 import type { PersonId } from '@kindred-baton/core/ids';
@@ -28,7 +27,7 @@ export const getPlan: Query<string, CyclePlanView> = {
 const REPEATED = ['run', 'team', 'person', 'status', 'dueOn', 'doneOn', 'doneBy', 'title'] as const;
 
 /** The same as it crosses to a browser. */
-export const getPackedPlan: Query<string, Omit<CyclePlanView, 'turns'> & { turns: PackedRows }> = {
+export const getPackedPlan: Query<string, PackedPlan> = {
   right: 'read',
   read: async (context, code) => {
     const { turns: all, ...plan } = await getPlan.read(context, code);

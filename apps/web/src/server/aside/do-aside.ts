@@ -108,6 +108,7 @@ function createWay(limits: Limits): DoAsideUntil {
       if (!done.ok) throw new AppError(done.code, done.message, { details: done.details });
       return done.value as never;
     } catch (error) {
+      if (leave?.aborted) throw new AppError('too many', 'Nobody waits for this any more.');
       throw toRefusal(error, { ...limits, mostMs });
     } finally {
       asked -= 1;

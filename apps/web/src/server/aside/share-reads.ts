@@ -1,3 +1,5 @@
+import { AppError } from '@kindred-baton/contracts/errors';
+
 /**
  * Answers that several wait for are worked out once. Whoever asks while the same is under way waits for the *next* time, which begins when this one
  * ends and is shared by all who came meanwhile: so an answer is never older than the question, and a crowd costs two readings, not a hundred.
@@ -47,7 +49,7 @@ export function createSharing(): Sharing {
     if (line.next?.stop.signal.aborted) line.next = null;
     line.next ??= begin(key, async (leave) => {
       await before.catch(() => undefined);
-      leave.throwIfAborted();
+      if (leave.aborted) throw new AppError('too many', 'Nobody waits for this any more.');
       return read(leave);
     });
     return line.next;
