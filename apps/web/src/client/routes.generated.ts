@@ -91,7 +91,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   replaceTest: ['PUT', '/chains/review', ['scenarios']],
   listCycles: ['GET', '/cycles', ['cycles', 'scenarios', 'turns']],
   createCycle: ['POST', '/cycles', ['cycles', 'turns']],
-  getCycleScope: ['GET', '/cycles/scope', ['cycles', 'scenarios', 'turns']],
+  getCycleScope: ['GET', '/cycles/scope', ['cycles', 'scenarios']],
   getFormerRuns: ['GET', '/cycles/:code/held', ['cycles', 'scenarios', 'turns']],
   chooseSingleTest: ['POST', '/cycles/scope', ['cycles']],
   getCycle: ['GET', '/cycles/:code', ['cycles', 'scenarios', 'turns']],

@@ -12,7 +12,7 @@ export const cycleRoutes = defineRoutes({
   listCycles: { method: 'GET', path: '/cycles', output: cycle.cycleListSchema, ...read },
   createCycle: { method: 'POST', path: '/cycles', input: cycle.createCycleSchema, output: z.object({ code: z.string() }), ...change },
   /** What a cycle could take in. */
-  getCycleScope: { method: 'GET', path: '/cycles/scope', output: cycle.cycleScopeSchema, ...read },
+  getCycleScope: { method: 'GET', path: '/cycles/scope', output: cycle.cycleScopeSchema, ...read, topics: ['cycles', 'scenarios'] },
   getFormerRuns: { method: 'GET', path: '/cycles/:code/held', output: cycle.formerRunsSchema, ...read },
   /** Lets cycles take a test in by itself, with its own data rows. */
   chooseSingleTest: {

@@ -61,9 +61,9 @@ async function runRead(actor: Actor, name: HeavyRead, input: unknown, meanwhile?
 const BEHIND = 10;
 let givesWay = false;
 
-/** Where the machine has more to do than it can, what is recorded goes first: on Linux a thread has a priority of its own. */
+/** Where the machine has more to do than it can, what is recorded goes first. On Linux a thread has a priority of its own; elsewhere it would be everybody's. */
 function giveWay(): void {
-  if (givesWay || isMainThread) return;
+  if (givesWay || isMainThread || process.platform !== 'linux') return;
   givesWay = true;
   setPriority(BEHIND);
 }
