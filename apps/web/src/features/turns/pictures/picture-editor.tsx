@@ -26,7 +26,8 @@ const LEAST_PIXELS = 6;
 
 /** Draws on a picture: arrow, line, box, text, and a blur that takes the pixels away. What is kept is a new picture, with no layers. */
 export function PictureEditor({ picture, name, onClose, onKeep }: PictureEditorProps) {
-  const holder = useRef<HTMLDivElement>(null);
+  // The dialog comes when it is fetched: what it holds may be here before it.
+  const [holder, setHolder] = useState<HTMLDivElement | null>(null);
   const drawing = useRef<Drawing | null>(null);
   const [tool, setTool] = useState<Tool>('arrow');
   const [words, setWords] = useState('');
@@ -34,10 +35,11 @@ export function PictureEditor({ picture, name, onClose, onKeep }: PictureEditorP
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
   useEffect(() => {
+    if (!holder) return undefined;
     let isOver = false;
     void createImageBitmap(picture)
       .then((image) => {
-        if (!isOver && holder.current) drawing.current = createDrawing(holder.current, image, setMarks);
+        if (!isOver) drawing.current = createDrawing(holder, image, setMarks);
       })
       .catch(() => setProblem('This picture cannot be opened here.'));
     return () => {
@@ -45,7 +47,7 @@ export function PictureEditor({ picture, name, onClose, onKeep }: PictureEditorP
       drawing.current?.destroy();
       drawing.current = null;
     };
-  }, [picture]);
+  }, [picture, holder]);
   useEffect(() => {
     drawing.current?.use(tool, words);
   }, [tool, words, marks]);
@@ -63,7 +65,7 @@ export function PictureEditor({ picture, name, onClose, onKeep }: PictureEditorP
   return (
     <DialogBox title="Draw on the picture" isOpen onClose={onClose} width={940}>
       <Tools tool={tool} words={words} canUndo={marks > 0} onTool={setTool} onWords={setWords} onUndo={() => drawing.current?.undo()} />
-      <div ref={holder} className="max-h-[60vh] overflow-auto rounded-control border border-line" data-marks={marks} />
+      <div ref={setHolder} className="max-h-[60vh] overflow-auto rounded-control border border-line" data-marks={marks} />
       <p className="hint mt-1">What you blur is gone from the picture for good, not only covered.</p>
       {problem !== null && (
         <p role="alert" className="mt-2 font-semibold text-failed">
