@@ -1,7 +1,7 @@
 import type { BoardColumn } from '@kindred-baton/core/defects/board-columns';
 import { toBoardColumns } from '@kindred-baton/core/defects/board-columns';
-import { isHolding, isOver } from '@kindred-baton/core/defects/defect';
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import { DEFECT_STATUSES, isHolding, isOver } from '@kindred-baton/core/defects/defect';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { DefectDetail, DefectList, DefectListItem, DefectPage, DefectQuery } from '@kindred-baton/contracts/defects/defect';
@@ -10,6 +10,7 @@ import { collectBaton } from '@kindred-baton/core/turns/assess-run';
 import type { DefectId, RunId } from '@kindred-baton/core/ids';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
+import { readPacked } from '../read-packed.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { defectTurns, defectWords, defects } from '../schema/defects.ts';
@@ -80,18 +81,48 @@ function toBoard(all: readonly BoardColumn<DefectListItem>[]): Shown {
   };
 }
 
+/** A defect of the list as it is read. */
+type ReadItem = Omit<DefectListItem, 'cycle' | 'waiting'> & { readonly id: DefectId; readonly cycle: string; readonly cycleName: string };
+
 /** Every defect with the turns that wait behind it; only cycles that are not over have any, and there is at most a handful of those. */
 async function loadItems(context: ReadContext) {
-  const rows = await loadRows(context);
-  const cycleIds = [...new Set(rows.filter((row) => isHolding(row.defect.status)).map((row) => row.defect.cycleId))];
-  const held = await Promise.all(cycleIds.map((id) => loadHolds(context, id)));
-  const behindOf = new Map(
-    held.flatMap(({ holds }) => holds.filter(({ kind }) => kind === 'defect').map((hold) => [hold.key, hold.behind])),
-  );
-  return rows.map(({ defect, team, cycle, foundBy, node, assignee }) => ({
-    ...toBase(defect),
-    ...{ team, cycle, foundBy, node, assignee, behind: behindOf.get(defect.id) ?? [] },
+  const [rows, behindOf] = await Promise.all([readItems(context), loadBehind(context)]);
+  return rows.map(({ id, cycle, cycleName, ...item }) => ({
+    ...item,
+    foundAt: new Date(item.foundAt).toISOString(),
+    cycle: { code: cycle, name: cycleName },
+    behind: behindOf.get(id) ?? [],
   }));
+}
+
+/** The turns behind each defect that holds any. */
+async function loadBehind(context: ReadContext): Promise<ReadonlyMap<string, readonly string[]>> {
+  const holding = await context.db
+    .selectDistinct({ id: defects.cycleId })
+    .from(defects)
+    .where(and(eq(defects.programmeId, context.actor.programmeId), inArray(defects.status, DEFECT_STATUSES.filter(isHolding))));
+  const held = await Promise.all(holding.map(({ id }) => loadHolds(context, id)));
+  return new Map(held.flatMap(({ holds }) => holds.filter(({ kind }) => kind === 'defect').map(({ key, behind }) => [key, behind])));
+}
+
+function readItems(context: ReadContext): Promise<ReadItem[]> {
+  const { id, code, title, kind, severity, priority, status, foundAt, dueOn, number } = defects;
+  const finders = alias(people, 'finders');
+  return readPacked<ReadItem>(context, {
+    cells: {
+      ...{ id, code, title, kind, severity, priority, status, foundAt, dueOn, cycle: cycles.code, cycleName: cycles.name },
+      ...{ team: teams.name, foundBy: finders.name, node: nodes.code, assignee: people.name },
+    },
+    from: sql`from ${defects}
+      join ${cycles} on ${eq(cycles.id, defects.cycleId)}
+      join ${people} as finders on ${eq(finders.id, defects.foundBy)}
+      left join ${teams} on ${eq(teams.id, defects.teamId)}
+      left join ${people} on ${eq(people.id, defects.assigneeId)}
+      left join ${attempts} on ${eq(attempts.id, defects.attemptId)}
+      left join ${turns} on ${eq(turns.id, attempts.turnId)}
+      left join ${nodes} on ${nodes.id} = coalesce(${turns.nodeId}, ${defects.nodeId})
+      where ${eq(defects.programmeId, context.actor.programmeId)} order by ${number} desc`,
+  });
 }
 
 function toBase(defect: typeof defects.$inferSelect) {
@@ -99,7 +130,7 @@ function toBase(defect: typeof defects.$inferSelect) {
   return { code, title, kind, severity, priority, status, dueOn, foundAt: foundAt.toISOString() };
 }
 
-function loadRows({ db, actor }: ReadContext, code?: string) {
+function loadDefect({ db, actor }: ReadContext, code: string) {
   const assignees = alias(people, 'assignees');
   return db
     .select({
@@ -121,14 +152,13 @@ function loadRows({ db, actor }: ReadContext, code?: string) {
     .leftJoin(turns, eq(turns.id, attempts.turnId))
     .leftJoin(runs, eq(runs.id, turns.runId))
     .leftJoin(nodes, eq(nodes.id, sql`coalesce(${turns.nodeId}, ${defects.nodeId})`))
-    .where(and(eq(defects.programmeId, actor.programmeId), code === undefined ? undefined : eq(defects.code, code)))
-    .orderBy(desc(defects.number));
+    .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code)));
 }
 
 export const getDefect: Query<string, DefectDetail> = {
   right: 'read',
   read: async (context, code) => {
-    const [row] = await loadRows(context, code);
+    const [row] = await loadDefect(context, code);
     if (!row) throw new AppError('not found', `There is no defect ${code}.`);
     const { defect } = row;
     const [files, held, { holds }, changes, talk, found] = await Promise.all([

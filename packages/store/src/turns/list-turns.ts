@@ -28,10 +28,9 @@ export const listTurns: Query<TurnListQuery, TurnList> = {
     if (!cycle) throw new AppError('not found', `There is no cycle ${query.cycle}.`);
     const isCounted = query.run === undefined ? isTurnInScope : undefined;
     const where = and(eq(turns.cycleId, cycle.id), isCounted, ...(await toConditions(context, query, cycle.id)));
-    const matching = db.select({ id: turns.id }).from(turns).where(where);
     const [total, cards] = await Promise.all([
-      db.select({ turns: count() }).from(matching.as('matching')),
-      loadTurnCards(context, { where: inArray(turns.id, matching), limit: TURN_PAGE_SIZE, offset: (query.page - 1) * TURN_PAGE_SIZE }),
+      db.select({ turns: count() }).from(turns).where(where),
+      loadTurnCards(context, { where, limit: TURN_PAGE_SIZE, offset: (query.page - 1) * TURN_PAGE_SIZE }),
     ]);
     return { cycle: { code: cycle.code, name: cycle.name }, total: total[0]?.turns ?? 0, page: query.page, turns: cards };
   },

@@ -47,7 +47,17 @@ export async function loadTurnCards(context: ReadContext, options: CardOptions):
   return heads.map((head) => toTurnCard(head, loaded.get(head.turn.runId), { names, defectsAt: holders, nudged, words }));
 }
 
+/** Which turns is decided by their narrow columns; only those are read in full. */
 function loadHeads({ db, actor }: ReadContext, options: CardOptions) {
+  const order = options.order ?? [sql`${turns.dueOn} nulls last`, asc(runs.number), asc(turns.index)];
+  const page = db
+    .select({ id: turns.id })
+    .from(turns)
+    .innerJoin(runs, eq(runs.id, turns.runId))
+    .where(and(eq(turns.programmeId, actor.programmeId), options.where))
+    .orderBy(...order)
+    .limit(options.limit)
+    .offset(options.offset ?? 0);
   return db
     .select({
       turn: turns,
@@ -63,10 +73,8 @@ function loadHeads({ db, actor }: ReadContext, options: CardOptions) {
     .innerJoin(cycles, eq(cycles.id, turns.cycleId))
     .leftJoin(tests, eq(tests.id, turns.testId))
     .leftJoin(teams, eq(teams.id, turns.teamId))
-    .where(and(eq(turns.programmeId, actor.programmeId), options.where))
-    .orderBy(...(options.order ?? [sql`${turns.dueOn} nulls last`, asc(runs.number), asc(turns.index)]))
-    .limit(options.limit)
-    .offset(options.offset ?? 0);
+    .where(inArray(turns.id, page))
+    .orderBy(...order);
 }
 type Head = Awaited<ReturnType<typeof loadHeads>>[number];
 
