@@ -1,22 +1,15 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { toDay } from '@kindred-baton/core/time/calendar';
-import { unpackStrip } from '@kindred-baton/core/progress/strip';
-import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
-import { FACETS } from '@kindred-baton/core/progress/facet';
+import { sumCounts } from '@kindred-baton/core/progress/tally';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
+import { expectSameTotals } from '../../../../tests/support/same-totals.ts';
 import type { Actor } from '../actor.ts';
-import { getStrip } from '../map/get-strip.ts';
-import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
-import { getProgress } from '../progress/get-progress.ts';
 import { listTurns } from '../turns/list-turns.ts';
-import { getAcceptance } from './acceptance.ts';
 import { changeScope } from './change-scope.ts';
-import { getCycle } from './get-cycle.ts';
 import { listRuns } from './list-runs.ts';
 import { getCycleScope } from './get-cycle-scope.ts';
-import { listCycles } from './list-cycles.ts';
 
 const CODE = 'ACC-2';
 
@@ -29,63 +22,13 @@ describe('what is in scope', () => {
   });
   afterAll(() => db.drop());
 
-  /** By status, counted by its own statement: what no run that was taken out has. */
-  async function countAgain() {
-    const { rows } = await db.store.db.execute<{ status: keyof typeof NO_COUNTS; turns: number; runs: number }>(sql`
-      select turns.status, count(*)::int as turns from turns join runs on runs.id = turns.run_id join cycles on cycles.id = turns.cycle_id
-      where cycles.code = ${CODE} and coalesce(runs.left_to::text, '') <> 'taken out' group by 1`);
-    return { ...NO_COUNTS, ...Object.fromEntries(rows.map(({ status, turns }) => [status, turns])) };
-  }
-
   async function allRuns() {
     const { pages } = await db.ask(lead, listRuns, { code: CODE, page: 1 });
     const all = Array.from({ length: pages }, (_, at) => db.ask(lead, listRuns, { code: CODE, page: at + 1 }));
     return (await Promise.all(all)).flatMap(({ runs }) => runs);
   }
 
-  /** Every place that shows a total of the cycle. */
-  async function readTotals() {
-    const facet = FACETS[0];
-    const [cycle, list, strip, progress, acceptance] = await Promise.all([
-      db.ask(lead, getCycle, CODE),
-      db.ask(lead, listCycles, undefined),
-      db.ask(lead, getStrip, {}),
-      db.ask(lead, getProgress, progressQuerySchema.parse({ cycle: CODE, rows: facet, columns: FACETS[1] ?? facet })),
-      db.ask(lead, getAcceptance, CODE),
-    ]);
-    const inList = list.cycles.find(({ code }) => code === CODE);
-    const roots = unpackStrip(strip.nodes)
-      .filter(({ depth }) => depth === 0)
-      .map(({ counts }) => counts);
-    const add = (a: typeof NO_COUNTS, b: typeof NO_COUNTS) =>
-      Object.fromEntries(Object.keys(NO_COUNTS).map((key) => [key, a[key as never] + b[key as never]])) as typeof NO_COUNTS;
-    return {
-      cycle,
-      runs: { list: inList?.runs, cycle: cycle.runs },
-      counts: {
-        cycle: cycle.counts,
-        list: { ...NO_COUNTS, ...inList?.counts },
-        strip: { ...NO_COUNTS, ...roots.reduce(add, NO_COUNTS) },
-        progress: progress.total,
-        acceptance: acceptance.counts,
-      },
-    };
-  }
-
-  async function expectOneMeaning() {
-    const { cycle, runs, counts } = await readTotals();
-    const again = await countAgain();
-    for (const [place, shown] of Object.entries(counts)) expect({ place, shown }).toEqual({ place, shown: again });
-    expect(runs.list).toBe(runs.cycle);
-    const { total } = await db.ask(lead, listTurns, { cycle: CODE, page: 1 });
-    expect(total).toBe(sumCounts(again));
-    for (const status of ['passed', 'skipped', 'failed', 'waiting'] as const) {
-      const listed = await db.ask(lead, listTurns, { cycle: CODE, page: 1, status: [status] });
-      expect({ status, total: listed.total }).toEqual({ status, total: again[status] });
-    }
-    const after = /after: ([^;]*)/.exec(cycle.scopeChanges.find(({ action }) => action === 'scope changed')?.details ?? '')?.[1];
-    return { again, runs: runs.list ?? 0, after };
-  }
+  const expectOneMeaning = () => expectSameTotals(db, lead, CODE);
 
   it('is the same in the cycle, the list of cycles, the strip, progress, acceptance and the list of turns', async () => {
     await expectOneMeaning();

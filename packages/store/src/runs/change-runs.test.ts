@@ -9,6 +9,7 @@ import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
+import { expectSameTotals } from '../../../../tests/support/same-totals.ts';
 import type { Actor } from '../actor.ts';
 import { getActor } from '../actor.ts';
 import { changeScope } from '../cycles/change-scope.ts';
@@ -146,27 +147,31 @@ describe('the door to runs', () => {
 
   it('leaves the demo as recomputing from its attempts gives it', async () => expectSettled(await loadField(500)));
 
-  it.each([11, 12, 13])('any acts, two at a time, end where recomputing from the attempts does (seed %i)', async (seed) => {
-    const random = createRandom(seed);
-    const ids = (await loadField(500)).filter(() => random() < 0.2);
-    const done = { well: 0, refused: 0 };
-    for (let round = 0; round < 30; round += 1) {
-      const acts = [await pick(ACTS, random)?.(ids, random), await pick(ACTS, random)?.(ids, random)];
-      const answers = await Promise.allSettled(acts.map((act) => act?.()));
-      for (const answer of answers) {
-        if (answer.status === 'fulfilled') done.well += 1;
-        else {
-          // Every refusal has a sentence of ours; a driver's error or a deadlock would be a fault.
-          expect(String(answer.reason)).toMatch(/^AppError/);
-          expect(String(answer.reason)).not.toMatch(/at the same moment|points to is gone/);
-          done.refused += 1;
+  it.each([11, 12, 13])(
+    'any acts, two at a time, end where recomputing from the attempts does, and every total with them (seed %i)',
+    async (seed) => {
+      const random = createRandom(seed);
+      const ids = (await loadField(500)).filter(() => random() < 0.2);
+      const done = { well: 0, refused: 0 };
+      for (let round = 0; round < 30; round += 1) {
+        const acts = [await pick(ACTS, random)?.(ids, random), await pick(ACTS, random)?.(ids, random)];
+        const answers = await Promise.allSettled(acts.map((act) => act?.()));
+        for (const answer of answers) {
+          if (answer.status === 'fulfilled') done.well += 1;
+          else {
+            // Every refusal has a sentence of ours; a driver's error or a deadlock would be a fault.
+            expect(String(answer.reason)).toMatch(/^AppError/);
+            expect(String(answer.reason)).not.toMatch(/at the same moment|points to is gone/);
+            done.refused += 1;
+          }
         }
+        if (round % 5 === 4) await expectSettled(ids);
       }
-      if (round % 5 === 4) await expectSettled(ids);
-    }
-    await expectSettled(ids);
-    expect(done.well).toBeGreaterThan(20);
-  });
+      await expectSettled(ids);
+      await expectSameTotals(db, lead, 'ACC-2');
+      expect(done.well).toBeGreaterThan(20);
+    },
+  );
 
   it('gives a retest when two defects of one turn are fixed at the same time', async () => {
     const ids = await loadField(500);
