@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import type { TurnList } from '@kindred-baton/contracts/turns/turn';
+import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
 import * as XLSX from 'xlsx';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -25,6 +27,20 @@ describe('what a lead does beside the walk', () => {
     await lead.page.waitForFunction(
       () => !document.querySelector('[role=tree][aria-label="Process map"]')?.textContent?.includes('NS-1.1'),
     );
+  });
+
+  it('turns the pages of a long list of turns, to the last', async () => {
+    await lead.go('/brindlemere/cycles/ACC-2/turns');
+    const { rows } = await lead.json<TurnList>('/api/brindlemere/turns/list?cycle=ACC-2');
+    expect(rows.size).toBeGreaterThan(TURNS_A_PAGE * 2);
+    await lead.sees(`Turns 1 to ${TURNS_A_PAGE} of ${rows.size.toLocaleString('en')}`);
+    await lead.press('Next');
+    await lead.sees(`Turns ${TURNS_A_PAGE + 1} to ${2 * TURNS_A_PAGE} of`);
+    const last = Math.ceil(rows.size / TURNS_A_PAGE);
+    await lead.go(`/brindlemere/cycles/ACC-2/turns?page=${last}`);
+    await lead.sees(`to ${rows.size.toLocaleString('en')} of ${rows.size.toLocaleString('en')}`);
+    const shown = await lead.page.$$eval('tbody tr', (lines) => lines.length);
+    expect(shown).toBe(rows.size - (last - 1) * TURNS_A_PAGE);
   });
 
   it('sees what is wrong in a workbook with its place, and nothing is stored', async () => {

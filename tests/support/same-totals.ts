@@ -50,11 +50,11 @@ export async function expectSameTotals(db: TestStore, lead: Actor, code: string)
   const again = await countAgain(db, code);
   for (const [place, counts] of Object.entries(shown)) expect({ place, counts }).toEqual({ place, counts: again });
   expect(inList?.runs).toBe(cycle.runs);
-  const { total } = await db.ask(lead, listTurns, { cycle: code, page: 1 });
-  expect(total).toBe(sumCounts(again));
+  const { rows } = await db.ask(lead, listTurns, { cycle: code, page: 1 });
+  expect(rows.size).toBe(sumCounts(again));
   for (const status of ['passed', 'skipped', 'failed', 'waiting'] as const) {
     const listed = await db.ask(lead, listTurns, { cycle: code, page: 1, status: [status] });
-    expect({ status, total: listed.total }).toEqual({ status, total: again[status] });
+    expect({ status, turns: listed.rows.size }).toEqual({ status, turns: again[status] });
   }
   return { again, runs: cycle.runs };
 }

@@ -39,6 +39,9 @@ export const codedSchema = z.object({ id: z.uuid(), code: z.string(), name: z.st
 export const doneSchema = z.object({ done: z.literal(true) });
 export const DONE: z.infer<typeof doneSchema> = { done: true };
 
+/** Which page of a list it is, from 1; where it begins, from 0; and how many entries there are in all (core/tables/pages). */
+export const placedPageSchema = z.object({ page: z.int(), from: z.int(), size: z.int() });
+
 /** A picture or file that is kept with a step. */
 export const evidenceSchema = z.object({
   id: idSchema<'evidence'>(),

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { asksWhy, DEFECT_KINDS, DEFECT_LINK_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
 import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { addressSchema, codeSchema, daySchema, idSchema, momentSchema, prioritySchema } from '../common.ts';
+import { addressSchema, codeSchema, daySchema, idSchema, momentSchema, placedPageSchema, prioritySchema } from '../common.ts';
 import { evidenceSchema } from '../common.ts';
 
 const linkTargetSchema = z.string().trim().min(1, 'Say which defect, or where.').max(500);
@@ -36,6 +36,8 @@ export const DEFECTS_A_PAGE = 100;
 /** How many cards a column of the board shows, and how many columns of people who fix. */
 export const CARDS_A_COLUMN = 15;
 export const MOST_FIXERS = 20;
+/** How many of the turns at which it was seen a defect shows. */
+export const TURNS_OF_DEFECT = 50;
 
 export const defectQuerySchema = z.object({
   /** Only what was found at this branch of the map, and what was found nowhere on it. */
@@ -55,7 +57,7 @@ export type DefectQuery = z.infer<typeof defectQuerySchema>;
 export const defectPageSchema = z.object({
   /** Of the branch: not fixed yet, and the turns that wait behind any of them, each once. */
   ...{ open: z.int(), waiting: z.int() },
-  rows: z.object({ page: z.int(), from: z.int(), size: z.int() }),
+  rows: placedPageSchema,
   defects: z.array(defectItemSchema),
   columns: z.array(
     z.object({
@@ -94,6 +96,8 @@ export const defectDetailSchema = z.object({
   talk: z.array(z.object({ id: z.uuid(), by: z.string(), at: momentSchema, text: z.string() })),
   reason: z.string(),
   evidence: z.array(evidenceSchema),
+  /** At how many turns it was seen; the first of them are here. */
+  seenAtTurns: z.int(),
   turns: z.array(
     z.object({
       id: idSchema<'turn'>(),

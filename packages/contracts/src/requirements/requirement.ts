@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { REQUIREMENT_GAPS } from '@kindred-baton/core/requirements/filter-requirements';
 import { REQUIREMENT_KINDS, REQUIREMENT_STATES } from '@kindred-baton/core/requirements/requirement';
-import { codeSchema, idSchema, nameSchema, prioritySchema, standingSchema } from '../common.ts';
+import { codeSchema, idSchema, nameSchema, placedPageSchema, prioritySchema, standingSchema } from '../common.ts';
 
 const placeSchema = z.object({ code: z.string(), name: z.string() });
 
@@ -58,8 +58,6 @@ export const requirementQuerySchema = z.object({
 });
 export type RequirementQuery = z.infer<typeof requirementQuerySchema>;
 
-const pagedSchema = z.object({ page: z.int(), from: z.int(), size: z.int() });
-
 const listedRequirementSchema = requirementSchema.omit({ description: true, nodes: true, tests: true }).extend({
   nodes: z.array(z.string()),
   tests: z.array(z.string()),
@@ -77,9 +75,9 @@ export const traceabilitySchema = z.object({
   gaps: z.record(z.enum(REQUIREMENT_GAPS), z.int()),
   /** Tests of the branch that serve no requirement. */
   unserved: z.int(),
-  rows: pagedSchema,
+  rows: placedPageSchema,
   requirements: z.array(listedRequirementSchema),
-  columns: pagedSchema,
+  columns: placedPageSchema,
   tests: z.array(
     z.object({
       code: z.string(),

@@ -5,7 +5,7 @@ import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { FacetFilter } from '@kindred-baton/core/progress/facet';
 import { FACETS, getFacetFilter } from '@kindred-baton/core/progress/facet';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, evidenceSchema, idSchema, momentSchema, personSchema } from '../common.ts';
+import { codeSchema, evidenceSchema, idSchema, momentSchema, personSchema, placedPageSchema } from '../common.ts';
 import { testVersionSchema } from '../tests/test.ts';
 
 /** A value on its way: what it is, whether it is here, and from whom it comes. */
@@ -73,7 +73,7 @@ export const turnsHomeSchema = z.object({
 });
 export type TurnsHome = z.infer<typeof turnsHomeSchema>;
 
-export const TURN_PAGE_SIZE = 60;
+export const TURNS_A_PAGE = 60;
 
 /** In a filter by team, person or application: turns that have none. */
 export const NONE = '-';
@@ -89,6 +89,8 @@ export const turnListQuerySchema = z.object({
   ...facetFilters,
   test: codeSchema.optional(),
   requirement: codeSchema.optional(),
+  /** A defect: lists the turns at which it was seen. */
+  defect: codeSchema.optional(),
   run: z.coerce.number().int().optional(),
   status: z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(z.enum(TURN_STATUSES))).optional(),
   /** A hold: its kind and key; lists the turns behind it, and those at which it holds. */
@@ -102,8 +104,7 @@ export type TurnListQuery = z.infer<typeof turnListQuerySchema>;
 
 export const turnListSchema = z.object({
   cycle: z.object({ code: z.string(), name: z.string() }),
-  total: z.int(),
-  page: z.int(),
+  rows: placedPageSchema,
   turns: z.array(turnCardSchema),
 });
 export type TurnList = z.infer<typeof turnListSchema>;

@@ -2,6 +2,7 @@ import type { RunEnds, RunList, RunListQuery } from '@kindred-baton/contracts/cy
 import { RUNS_A_PAGE } from '@kindred-baton/contracts/cycles/cycle';
 import type { RunId } from '@kindred-baton/core/ids';
 import { pushTo } from '@kindred-baton/core/push-to';
+import { placePage } from '@kindred-baton/core/tables/pages';
 import { and, asc, count, eq, inArray } from 'drizzle-orm';
 import type { Query, ReadContext } from '../operation.ts';
 import { runs } from '../schema/cycles.ts';
@@ -21,18 +22,18 @@ export const listRuns: Query<RunListQuery & { readonly code: string }, RunList> 
     const [counted] = await context.db.select({ runs: count() }).from(runs).where(where);
     const total = counted?.runs ?? 0;
     const size = chosen ? Math.max(1, total) : RUNS_A_PAGE;
-    const pages = Math.max(1, Math.ceil(total / size));
-    const page = Math.min(wanted, pages);
-    const rows = await selectEnds(context)
-      .where(where)
-      .orderBy(asc(runs.number))
-      .limit(size)
-      .offset((page - 1) * size);
+    const { page, from } = placePage(total, { page: wanted, of: size });
+    const rows = await selectEnds(context).where(where).orderBy(asc(runs.number)).limit(size).offset(from);
     const turnsOf = await loadMarks(
       context,
       rows.map((run) => run.id),
     );
-    return { total, page, pages, runs: rows.map((run) => ({ ...run, turns: turnsOf.get(run.id) ?? [] })) };
+    return {
+      total,
+      page,
+      pages: Math.max(1, Math.ceil(total / size)),
+      runs: rows.map((run) => ({ ...run, turns: turnsOf.get(run.id) ?? [] })),
+    };
   },
 };
 

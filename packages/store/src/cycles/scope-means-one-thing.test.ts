@@ -59,7 +59,7 @@ describe('what is in scope', () => {
     expect(rows[0]?.after).toEqual({ runs, turns: sumCounts(again) });
     // What was recorded stays to be read, at the run itself.
     const number = free?.number ?? 0;
-    expect((await db.ask(lead, listTurns, { cycle: CODE, page: 1, run: number })).total).toBe(free?.turns.length);
+    expect((await db.ask(lead, listTurns, { cycle: CODE, page: 1, run: number })).rows.size).toBe(free?.turns.length);
   });
 
   it('is due from the day on which it was taken in', async () => {

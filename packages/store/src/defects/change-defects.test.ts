@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { DefectQuery } from '@kindred-baton/contracts/defects/defect';
+import { TURNS_OF_DEFECT } from '@kindred-baton/contracts/defects/defect';
+import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
 import { listTurns } from '../turns/list-turns.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
@@ -87,6 +89,26 @@ describe('moving a defect', () => {
       expect(page.waiting).toBe(behind.size);
     }
     expect((await ask({ page: 99 })).rows.page).toBe(1);
+  });
+
+  it('was seen at thousands of turns: shows the first, counts all, and opens a list whose pages have each once', async () => {
+    const other = await createTestStore('demo');
+    await other.store.db.execute(sql`insert into defect_turns (programme_id, defect_id, turn_id)
+      select defects.programme_id, defects.id, turns.id from defects join turns on turns.cycle_id = defects.cycle_id where defects.code = ${code}
+      on conflict do nothing`);
+    const { rows: counted } = await other.store.db.execute<{ id: string }>(
+      sql`select turn_id as id from defect_turns join defects on defects.id = defect_id where code = ${code}`,
+    );
+    const detail = await other.ask(lead, getDefect, code);
+    expect([detail.turns.length, detail.seenAtTurns]).toEqual([TURNS_OF_DEFECT, counted.length]);
+    const listed: string[] = [];
+    for (let page = 1; page <= Math.ceil(counted.length / TURNS_A_PAGE); page += 1) {
+      const { rows, turns: shown } = await other.ask(lead, listTurns, { cycle: detail.cycle.code, defect: code, page });
+      expect(rows).toEqual({ page, from: listed.length, size: counted.length });
+      listed.push(...shown.map(({ id }) => id));
+    }
+    expect(listed.sort()).toEqual(counted.map(({ id }) => id).sort());
+    await other.drop();
   });
 
   it('gives every turn that it held back as a retest when it is fixed, and takes them back when it is not', async () => {

@@ -1,11 +1,12 @@
 import type { BoardColumn } from '@kindred-baton/core/defects/board-columns';
 import { toBoardColumns } from '@kindred-baton/core/defects/board-columns';
 import { DEFECT_STATUSES, isHolding, isOver } from '@kindred-baton/core/defects/defect';
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { DefectDetail, DefectList, DefectListItem, DefectPage, DefectQuery } from '@kindred-baton/contracts/defects/defect';
-import { CARDS_A_COLUMN, DEFECTS_A_PAGE, MOST_FIXERS } from '@kindred-baton/contracts/defects/defect';
+import { CARDS_A_COLUMN, DEFECTS_A_PAGE, MOST_FIXERS, TURNS_OF_DEFECT } from '@kindred-baton/contracts/defects/defect';
+import { cutPage } from '@kindred-baton/core/tables/pages';
 import { collectBaton } from '@kindred-baton/core/turns/assess-run';
 import type { DefectId, RunId } from '@kindred-baton/core/ids';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
@@ -63,10 +64,8 @@ type Shown = Pick<DefectPage, 'rows' | 'defects' | 'columns' | 'more'>;
 /** A page behind the end is the last. */
 function toList(all: readonly DefectListItem[], query: DefectQuery): Shown {
   const own = query.column === undefined ? all : (toBoardColumns(all, true).find(({ key }) => key === query.column)?.defects ?? []);
-  const page = Math.min(query.page, Math.max(1, Math.ceil(own.length / DEFECTS_A_PAGE)));
-  const from = (page - 1) * DEFECTS_A_PAGE;
-  const defects = own.slice(from, from + DEFECTS_A_PAGE);
-  return { rows: { page, from, size: own.length }, defects, columns: [], more: { people: 0, defects: 0 } };
+  const { at, shown } = cutPage(own, { page: query.page, of: DEFECTS_A_PAGE });
+  return { rows: at, defects: [...shown], columns: [], more: { people: 0, defects: 0 } };
 }
 
 function toBoard(all: readonly BoardColumn<DefectListItem>[]): Shown {
@@ -161,9 +160,10 @@ export const getDefect: Query<string, DefectDetail> = {
     const [row] = await loadDefect(context, code);
     if (!row) throw new AppError('not found', `There is no defect ${code}.`);
     const { defect } = row;
-    const [files, held, { holds }, changes, talk, found] = await Promise.all([
+    const [files, held, [counted], { holds }, changes, talk, found] = await Promise.all([
       listEvidence(context, defect),
       listHeldTurns(context, defect.id),
+      context.db.select({ turns: count() }).from(defectTurns).where(eq(defectTurns.defectId, defect.id)),
       loadHolds(context, defect.cycleId),
       listHistory(context, defect.id),
       listTalk(context, defect.id),
@@ -176,7 +176,8 @@ export const getDefect: Query<string, DefectDetail> = {
       ...{ foundById: foundBy, seenAt: defect.nodeId && row.node !== null ? { code: row.node, name: row.nodeName ?? '' } : null },
       ...{ id, stepIndex, expected, seen, steps, environment, browser, persona, reason, teamId, assigneeId, talk },
       ...{ links: defect.links.map((link) => ({ ...link })), run: found?.run ?? null, baton: found?.baton ?? [] },
-      ...{ assignee: row.assignee, team: row.team, cycle: row.cycle, foundBy: row.foundBy, evidence: files, turns: held },
+      ...{ assignee: row.assignee, team: row.team, cycle: row.cycle, foundBy: row.foundBy, evidence: files },
+      ...{ turns: held, seenAtTurns: counted?.turns ?? 0 },
       waiting: { turns: hold?.behind.length ?? 0, runs: hold?.runs ?? 0, teams: hold?.teams ?? 0, minutes: hold?.minutes ?? 0 },
       history: changes,
     };
@@ -208,7 +209,8 @@ function listHeldTurns({ db }: ReadContext, id: DefectId) {
     .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
     .leftJoin(people, eq(people.id, turns.assigneeId))
     .where(eq(defectTurns.defectId, id))
-    .orderBy(asc(scenarios.code), asc(turns.index));
+    .orderBy(asc(scenarios.code), asc(turns.index))
+    .limit(TURNS_OF_DEFECT);
 }
 
 async function listHistory({ db }: ReadContext, id: DefectId): Promise<DefectDetail['history']> {

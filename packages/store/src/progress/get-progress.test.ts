@@ -46,7 +46,7 @@ describe('progress', () => {
     for (const [index, row] of view.rows.entries.slice(0, 6).entries()) {
       const counted = sum(view.cells.flatMap((cell) => (cell.row === index ? [cell.counts] : [])));
       const listed = await db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1, [getFacetFilter(rows)]: row.key || '-' });
-      expect([row.name, listed.total]).toEqual([row.name, counted]);
+      expect([row.name, listed.rows.size]).toEqual([row.name, counted]);
     }
   });
 
@@ -54,7 +54,7 @@ describe('progress', () => {
     const { holds } = await db.ask(lead, getProgress, progressQuerySchema.parse({}));
     for (const hold of holds) {
       const listed = await db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1, hold: `${hold.kind}:${hold.key}` });
-      expect([hold.title, listed.total]).toEqual([hold.title, hold.waiting]);
+      expect([hold.title, listed.rows.size]).toEqual([hold.title, hold.waiting]);
     }
   });
 

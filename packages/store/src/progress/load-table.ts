@@ -9,6 +9,7 @@ import { readPacked } from '../read-packed.ts';
 import { isRunInScope } from '../runs/in-scope.ts';
 import { runs } from '../schema/cycles.ts';
 import { tests } from '../schema/tests.ts';
+import { cutPage } from '@kindred-baton/core/tables/pages';
 import { turns } from '../schema/turns.ts';
 import type { FacetValue } from '../turns/facets.ts';
 import { TURN_FACETS } from '../turns/facets.ts';
@@ -87,8 +88,8 @@ interface Laying {
 }
 
 function layOut(groups: readonly Group[], { rows, columns, query }: Laying): Table {
-  const rowPage = cutPage(rows.list(), query.fromRow, ROWS_A_PAGE);
-  const columnPage = cutPage(columns.list(), query.fromColumn, COLUMNS_A_PAGE);
+  const rowPage = cutAxis(rows.list(), query.fromRow, ROWS_A_PAGE);
+  const columnPage = cutAxis(columns.list(), query.fromColumn, COLUMNS_A_PAGE);
   const [rowAt, columnAt] = [toPlaces(rowPage), toPlaces(columnPage)];
   const columnTotals = columnPage.entries.map(() => ({ ...NO_COUNTS }));
   const cells = new Map<number, Partial<Record<TurnStatus, number>>>();
@@ -109,11 +110,10 @@ function layOut(groups: readonly Group[], { rows, columns, query }: Laying): Tab
   return { rows: rowPage, columns: columnPage, cells: shown, columnTotals, total };
 }
 
-/** A page that begins behind the end is the last. */
-function cutPage(all: readonly FacetValue[], wanted: number, size: number): ProgressAxis {
-  const last = Math.max(0, Math.ceil(all.length / size) - 1);
-  const from = Math.min(Math.floor(wanted / size), last) * size;
-  return { from, size: all.length, entries: all.slice(from, from + size).map(({ key, name, group }) => ({ key, name, group })) };
+/** The page in which the wanted place is. */
+function cutAxis(all: readonly FacetValue[], wanted: number, of: number): ProgressAxis {
+  const { at, shown } = cutPage(all, { page: Math.floor(wanted / of) + 1, of });
+  return { from: at.from, size: at.size, entries: shown.map(({ key, name, group }) => ({ key, name, group })) };
 }
 
 const toPlaces = ({ entries }: ProgressAxis) => new Map(entries.map(({ key }, place) => [key, place]));

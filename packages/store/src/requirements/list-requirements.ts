@@ -14,6 +14,7 @@ import { pushTo } from '@kindred-baton/core/push-to';
 import type { CycleId, NodeId, RequirementId, TestId } from '@kindred-baton/core/ids';
 import type { TestStanding } from '@kindred-baton/core/standing';
 import type { Query, ReadContext } from '../operation.ts';
+import { cutPage, placePage } from '@kindred-baton/core/tables/pages';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import { readPacked } from '../read-packed.ts';
 import { nodes } from '../schema/map.ts';
@@ -48,7 +49,7 @@ export const getTraceability: Query<RequirementQuery, Traceability> = {
     const { show } = query;
     const rows = cutPage(show === undefined ? left : left.filter((item) => hasGap(item, show)), {
       page: query.page,
-      size: isMatrix ? MATRIX_ROWS : REQUIREMENTS_A_PAGE,
+      of: isMatrix ? MATRIX_ROWS : REQUIREMENTS_A_PAGE,
     });
     const matrix = isMatrix ? await loadColumns(context, { links, left, branch, rows: rows.shown, page: query.across }) : NO_COLUMNS;
     return {
@@ -73,17 +74,6 @@ export const readTestLinks: Query<string, { codes: string[] }> = {
 };
 
 const NO_COLUMNS = { columns: { page: 1, from: 0, size: 0 }, tests: [] };
-
-/** A page that begins behind the end is the last. */
-function cutPage<Item>(all: readonly Item[], wanted: { readonly page: number; readonly size: number }) {
-  const at = placePage(all.length, wanted);
-  return { shown: all.slice(at.from, at.from + wanted.size), at };
-}
-
-function placePage(length: number, { page: wanted, size }: { readonly page: number; readonly size: number }): Traceability['rows'] {
-  const page = Math.min(wanted, Math.max(1, Math.ceil(length / size)));
-  return { page, from: (page - 1) * size, size: length };
-}
 
 const toListed = ({ description: _, nodes: places, tests: linked, ...item }: RequirementItem): ListedRequirement => ({
   ...item,
@@ -127,7 +117,7 @@ async function loadColumns(
   const among = (ids: readonly TestId[]) => sql`${tests.id} = any(${sql.param(ids)}::uuid[])`;
   const isAcross = and(eq(tests.programmeId, actor.programmeId), branch ? or(isAt(branch), among(listIds(left))) : undefined);
   const [counted] = await db.select({ size: count() }).from(tests).where(isAcross);
-  const columns = placePage(counted?.size ?? 0, { page, size: MATRIX_COLUMNS });
+  const columns = placePage(counted?.size ?? 0, { page, of: MATRIX_COLUMNS });
   const first = columns.size > MATRIX_COLUMNS ? [sql`${among(listIds(rows))} desc`] : [];
   const shown = await db
     .select({ id: tests.id, code: tests.code, name: tests.name })

@@ -242,7 +242,7 @@ describe('requirements', () => {
         cycles: [{ cycle: 'INT-1', turns, passed: own.reduce((sum, standing) => sum + (standing?.passed ?? 0), 0) }],
         untried: 0,
       });
-      expect((await db.ask(lead, listTurns, { cycle: 'INT-1', page: 1, requirement: item?.code ?? '' })).total).toBe(turns);
+      expect((await db.ask(lead, listTurns, { cycle: 'INT-1', page: 1, requirement: item?.code ?? '' })).rows.size).toBe(turns);
       const { exit } = {
         exit: (await db.ask(lead, getAcceptance, 'INT-1')).criteria.find(({ rule }) => rule.kind === 'requirements verified'),
       };

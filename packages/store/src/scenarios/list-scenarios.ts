@@ -2,6 +2,7 @@ import type { ScenarioList, ScenarioListItem, ScenarioListQuery, ScenarioNames }
 import { SCENARIOS_A_PAGE } from '@kindred-baton/contracts/scenarios/scenario';
 import type { ScenarioId, TeamId } from '@kindred-baton/core/ids';
 import { findFindings } from '@kindred-baton/core/scenarios/findings/rules';
+import { cutPage } from '@kindred-baton/core/tables/pages';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Tree } from '../map/load-tree.ts';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
@@ -18,14 +19,13 @@ export const listScenarios: Query<ScenarioListQuery, ScenarioList> = {
   right: 'read',
   read: async (context, { page: wanted, ...within }) => {
     const ids = await listIds(context, within);
+    const { at, shown } = cutPage(ids, { page: wanted, of: SCENARIOS_A_PAGE });
     const pages = Math.max(1, Math.ceil(ids.length / SCENARIOS_A_PAGE));
-    const page = Math.min(wanted, pages);
-    const shown = ids.slice((page - 1) * SCENARIOS_A_PAGE, page * SCENARIOS_A_PAGE);
     const [{ tree, scenarios: loaded }, nameOf] = await Promise.all([loadChains(context, shown), loadTeamNames(context)]);
     const items = loaded.map((one) => toItem(one, { tree, nameOf }));
     return {
       total: ids.length,
-      page,
+      page: at.page,
       pages,
       toFix: pages === 1 ? items.filter(({ errors }) => errors > 0).length : null,
       scenarios: items,

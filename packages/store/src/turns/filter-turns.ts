@@ -5,6 +5,7 @@ import type { SQL } from 'drizzle-orm';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { ReadContext } from '../operation.ts';
 import { runs } from '../schema/cycles.ts';
+import { defectTurns, defects } from '../schema/defects.ts';
 import { people } from '../schema/people.ts';
 import { applications, teams } from '../schema/programmes.ts';
 import { requirementTests, requirements } from '../schema/requirements.ts';
@@ -70,6 +71,17 @@ export const byRequirement: TurnFilter = ({ db, actor }, code) =>
       .from(requirementTests)
       .innerJoin(requirements, eq(requirements.id, requirementTests.requirementId))
       .where(and(eq(requirements.programmeId, actor.programmeId), eq(requirements.code, code))),
+  );
+
+/** Turns at which a defect was seen. */
+export const byDefect: TurnFilter = ({ db, actor }, code) =>
+  inArray(
+    turns.id,
+    db
+      .select({ id: defectTurns.turnId })
+      .from(defectTurns)
+      .innerJoin(defects, eq(defects.id, defectTurns.defectId))
+      .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code))),
   );
 
 export const byScenario: TurnFilter = ({ db, actor }, code) =>

@@ -2,8 +2,9 @@ import { and, count, eq, inArray } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { TurnList, TurnListQuery } from '@kindred-baton/contracts/turns/turn';
-import { TURN_PAGE_SIZE } from '@kindred-baton/contracts/turns/turn';
+import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
 import type { CycleId } from '@kindred-baton/core/ids';
+import { placePage } from '@kindred-baton/core/tables/pages';
 import type { FacetFilter } from '@kindred-baton/core/progress/facet';
 import { FACETS, getFacetFilter } from '@kindred-baton/core/progress/facet';
 import type { Query, ReadContext } from '../operation.ts';
@@ -13,7 +14,7 @@ import { cycles } from '../schema/cycles.ts';
 import { turns } from '../schema/turns.ts';
 import { TURN_FACETS } from './facets.ts';
 import type { TurnFilter } from './filter-turns.ts';
-import { amongIds, byRequirement, byRun, byTest } from './filter-turns.ts';
+import { amongIds, byDefect, byRequirement, byRun, byTest } from './filter-turns.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 
 /** The turns behind a number: every count on a screen leads here with the filters that it was counted by. Of a run that was taken out, only that run tells. */
@@ -28,19 +29,19 @@ export const listTurns: Query<TurnListQuery, TurnList> = {
     if (!cycle) throw new AppError('not found', `There is no cycle ${query.cycle}.`);
     const isCounted = query.run === undefined ? isTurnInScope : undefined;
     const where = and(eq(turns.cycleId, cycle.id), isCounted, ...(await toConditions(context, query, cycle.id)));
-    const [total, cards] = await Promise.all([
-      db.select({ turns: count() }).from(turns).where(where),
-      loadTurnCards(context, { where, limit: TURN_PAGE_SIZE, offset: (query.page - 1) * TURN_PAGE_SIZE }),
-    ]);
-    return { cycle: { code: cycle.code, name: cycle.name }, total: total[0]?.turns ?? 0, page: query.page, turns: cards };
+    const [counted] = await db.select({ turns: count() }).from(turns).where(where);
+    const rows = placePage(counted?.turns ?? 0, { page: query.page, of: TURNS_A_PAGE });
+    const cards = await loadTurnCards(context, { where, limit: TURNS_A_PAGE, offset: rows.from });
+    return { cycle: { code: cycle.code, name: cycle.name }, rows, turns: cards };
   },
 };
 
 /** Every filter by its name in the query: those of the facets, and those that no facet has. */
-const FILTERS: Readonly<Record<FacetFilter | 'test' | 'requirement' | 'run' | 'hold', TurnFilter>> = {
+const FILTERS: Readonly<Record<FacetFilter | 'test' | 'requirement' | 'defect' | 'run' | 'hold', TurnFilter>> = {
   ...(Object.fromEntries(FACETS.map((facet) => [getFacetFilter(facet), TURN_FACETS[facet].filter])) as Record<FacetFilter, TurnFilter>),
   test: byTest,
   requirement: byRequirement,
+  defect: byDefect,
   run: byRun,
   hold: async (context, hold, cycleId) => amongIds(turns.id, await listHeldTurns(context, cycleId, hold)),
 };

@@ -136,7 +136,7 @@ function About({ defect }: { readonly defect: DefectDetail }) {
         {defect.reason !== '' && <p className="mt-2">{defect.reason}</p>}
       </div>
       <DefectFields defect={defect} />
-      <PanelPart title="Where it failed" count={defect.turns.length}>
+      <PanelPart title="Where it failed" count={defect.seenAtTurns}>
         <ul>
           {defect.turns.map((turn) => (
             <li key={turn.id} className="border-b border-line-2 py-1.5 last:border-b-0">
@@ -150,6 +150,11 @@ function About({ defect }: { readonly defect: DefectDetail }) {
             </li>
           ))}
         </ul>
+        {defect.seenAtTurns > defect.turns.length && (
+          <a className="underline" href={toTurnsPath({ base, cycle: defect.cycle.code, filters: { defect: defect.code } })}>
+            All {countOf(defect.seenAtTurns, 'turn')}
+          </a>
+        )}
       </PanelPart>
       <PanelPart title="Found">
         <p className="text-[13px]">

@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { NoticeProvider } from '../../ui/notices.tsx';
 import { FindDialog } from '../find/find-dialog.tsx';
+import { AMoment } from './a-moment.tsx';
 import { AddressProvider } from './address-context.tsx';
 import { LitProvider } from './lit-context.tsx';
 import { KeysDialog } from './keys-dialog.tsx';
@@ -52,6 +53,7 @@ export function AppFrame({ viewer, strip, address, area, keys = [], children }: 
               </main>
               <FindDialog />
               <KeysDialog keys={keys} />
+              <AMoment />
             </LitProvider>
           </NoticeProvider>
         </ProgrammeProvider>

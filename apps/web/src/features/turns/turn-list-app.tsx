@@ -12,10 +12,13 @@ import type { Address } from '../frame/address-context.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
+import { PagesOf } from '../frame/pages-of.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** The filters that an address may hold, and how each is said. */
-const FILTERS: Readonly<Record<FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'run' | 'hold', (value: string) => string>> = {
+const FILTERS: Readonly<
+  Record<FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'defect' | 'run' | 'hold', (value: string) => string>
+> = {
   status: (value) => value.split(',').join(' or '),
   node: (value) => `at ${value}`,
   scope: (value) => `in ${value}`,
@@ -25,6 +28,7 @@ const FILTERS: Readonly<Record<FacetFilter | 'status' | 'scope' | 'test' | 'requ
   priority: (value) => `priority ${value}`,
   test: (value) => `of test ${value}`,
   requirement: (value) => `that show ${value}`,
+  defect: (value) => `at which ${value} was seen`,
   scenario: (value) => `of scenario ${value}`,
   run: (value) => `of run ${value}`,
   hold: () => 'waiting behind one hold',
@@ -54,8 +58,6 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
     },
   );
   const list = data ?? initial;
-  const page = list.page;
-  const pages = Math.max(1, Math.ceil(list.total / PAGE_SIZE));
   return (
     <>
       <PageTitle
@@ -64,7 +66,7 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
             {list.cycle.name}
           </a>
         }
-        title={countOf(list.total, 'turn')}
+        title={countOf(list.rows.size, 'turn')}
       >
         <Filters address={address} />
       </PageTitle>
@@ -75,32 +77,10 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
           <EmptyView title="No turn fits these filters">Take one of them away.</EmptyView>
         )}
       </div>
-      {pages > 1 && (
-        <p className="mt-3 flex items-center gap-3">
-          <button
-            type="button"
-            className="button button-small"
-            disabled={page <= 1}
-            onClick={() => address.set({ page: String(page - 1) })}
-          >
-            Before
-          </button>
-          Page {page} of {pages}
-          <button
-            type="button"
-            className="button button-small"
-            disabled={page >= pages}
-            onClick={() => address.set({ page: String(page + 1) })}
-          >
-            After
-          </button>
-        </p>
-      )}
+      <PagesOf noun="Turns" at={list.rows} shown={list.turns.length} param="page" />
     </>
   );
 }
-
-const PAGE_SIZE = 200;
 
 function toQuery(cycle: string, get: (name: string) => string | null): string {
   const params = new URLSearchParams({ cycle });
