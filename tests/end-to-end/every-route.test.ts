@@ -31,6 +31,7 @@ const INPUTS: Readonly<Record<string, (node: string) => unknown>> = {
   changeCycle: () => ({ name: 'Changed' }),
   listTurns: () => ({ cycle: 'ACC-2' }),
   listRuns: () => ({ numbers: '1,2' }),
+  getStepTries: () => ({ cycle: 'ACC-2', test: 'BIL-01', version: 1, index: 5 }),
   // Nothing, as gzip.
   keepCapture: () => ({ gzip: 'H4sIAAAAAAAAAwMAAAAAAAAAAAA=' }),
 };

@@ -13,6 +13,8 @@ const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 const VIEWS: readonly (readonly [name: string, path: string, person: string])[] = [
   ['progress', '/brindlemere/progress', 'Lea Marsh'],
   ['progress of one branch', '/brindlemere/progress?scope=RB&rows=scenario&columns=person', 'Lea Marsh'],
+  ['where it goes wrong', '/brindlemere/progress?view=steps', 'Lea Marsh'],
+  ['where it goes wrong, in a branch', '/brindlemere/progress?view=steps&scope=RB&by=people', 'Cora Vane'],
   ['map', '/brindlemere/map?node=NS-2.1', 'Lea Marsh'],
   ['requirements', '/brindlemere/requirements', 'Lea Marsh'],
   ['requirements as a matrix', '/brindlemere/requirements?view=matrix&scope=NS', 'Lea Marsh'],
@@ -103,7 +105,7 @@ describe('every main view', () => {
     const visitor = await visit(person, path);
     await visitor.page.waitForSelector('h1');
     // Parts that are fetched when they are shown.
-    await visitor.page.waitForFunction(() => !/(One moment|Loading.*|Looking what changed) …/.test(document.body.innerText));
+    await visitor.page.waitForFunction(() => !/(One moment|Loading.*|Looking .*) …/.test(document.body.innerText));
     expect(await check(visitor)).toEqual([]);
     expect(visitor.errors.splice(0)).toEqual([]);
   });

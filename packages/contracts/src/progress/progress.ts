@@ -18,7 +18,7 @@ export const ROWS_A_PAGE = 40;
 export const COLUMNS_A_PAGE = 24;
 export type ProgressQuery = z.infer<typeof progressQuerySchema>;
 
-const holdSchema = z.object({
+export const holdSchema = z.object({
   kind: z.enum(['defect', 'failure', 'block', 'idle']),
   key: z.string(),
   title: z.string(),
@@ -38,6 +38,15 @@ const holdSchema = z.object({
 });
 export type HoldView = z.infer<typeof holdSchema>;
 
+/** The cycle that is looked at. */
+export const cycleSpanSchema = z.object({
+  code: z.string(),
+  name: z.string(),
+  state: z.string(),
+  startsOn: z.string(),
+  endsOn: z.string(),
+});
+
 /** A page of rows or columns. */
 const axisSchema = z.object({
   from: z.int(),
@@ -48,7 +57,7 @@ const axisSchema = z.object({
 export type ProgressAxis = z.infer<typeof axisSchema>;
 
 export const progressSchema = z.object({
-  cycle: z.object({ code: z.string(), name: z.string(), state: z.string(), startsOn: z.string(), endsOn: z.string() }).nullable(),
+  cycle: cycleSpanSchema.nullable(),
   cycles: z.array(z.object({ code: z.string(), name: z.string() })),
   rows: axisSchema,
   columns: axisSchema,

@@ -1,9 +1,18 @@
 import { defineRoutes } from '../route.ts';
 import { progressQuerySchema, progressSchema } from './progress.ts';
+import { stepTriesQuerySchema, stepTriesSchema, wrongStepsQuerySchema, wrongStepsSchema } from './wrong-steps.ts';
 
 export const progressRoutes = defineRoutes({
   getProgress: {
     ...{ method: 'GET', path: '/progress', input: progressQuerySchema, output: progressSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects'] },
+  },
+  getWrongSteps: {
+    ...{ method: 'GET', path: '/progress/steps', input: wrongStepsQuerySchema, output: wrongStepsSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects', 'tests'] },
+  },
+  getStepTries: {
+    ...{ method: 'GET', path: '/progress/steps/tries', input: stepTriesQuerySchema, output: stepTriesSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects', 'tests'] },
   },
 });

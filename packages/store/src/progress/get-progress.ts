@@ -1,13 +1,9 @@
-import { and, asc, desc, eq } from 'drizzle-orm';
-import { AppError } from '@kindred-baton/contracts/errors';
 import type { ProgressQuery, ProgressView } from '@kindred-baton/contracts/progress/progress';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
-import { findCurrentCycle } from '../programmes/find-current-cycle.ts';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
-import type { Query, ReadContext } from '../operation.ts';
-import type { CycleRow } from '../schema/cycles.ts';
-import { cycles } from '../schema/cycles.ts';
+import type { Query } from '../operation.ts';
 import { loadHolds } from '../runs/load-holds.ts';
+import { findCycle, listCycleNames, toSpan } from './find-cycle.ts';
 import { loadTable } from './load-table.ts';
 import { tellHolds } from './tell-holds.ts';
 
@@ -26,28 +22,10 @@ export const getProgress: Query<ProgressQuery, ProgressView> = {
     const nodes = query.scope === undefined ? null : listSubtree(await loadTree(context), query.scope);
     const [table, held] = await Promise.all([loadTable(context, { cycleId: cycle.id, query, nodes }), loadHolds(context, cycle.id)]);
     return {
-      cycle: { code: cycle.code, name: cycle.name, state: cycle.state, startsOn: cycle.startsOn, endsOn: cycle.endsOn },
+      cycle: toSpan(cycle),
       cycles: cycleRows,
       ...table,
       ...(await tellHolds(context, held, { nodes: nodes && new Set(nodes), team: query.holdsOf })),
     };
   },
 };
-
-async function findCycle(context: ReadContext, code: string | undefined): Promise<CycleRow | undefined> {
-  if (code === undefined) return findCurrentCycle(context);
-  const [cycle] = await context.db
-    .select()
-    .from(cycles)
-    .where(and(eq(cycles.programmeId, context.actor.programmeId), eq(cycles.code, code)));
-  if (!cycle) throw new AppError('not found', `There is no cycle ${code}.`);
-  return cycle;
-}
-
-function listCycleNames({ db, actor }: ReadContext) {
-  return db
-    .select({ code: cycles.code, name: cycles.name })
-    .from(cycles)
-    .where(eq(cycles.programmeId, actor.programmeId))
-    .orderBy(desc(cycles.startsOn), asc(cycles.code));
-}

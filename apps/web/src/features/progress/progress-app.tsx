@@ -1,12 +1,12 @@
 import { useRead } from '../../client/use-read.ts';
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { WrongSteps } from '@kindred-baton/contracts/progress/wrong-steps';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
 import { FACETS, getFacetLabel } from '@kindred-baton/core/progress/facet';
 import { getPassShare, getRunShare, sumCounts } from '@kindred-baton/core/progress/tally';
 import { keepPreviousData } from '@tanstack/react-query';
 import { Legend } from '../../ui/baton-mark.tsx';
 import { Choose } from '../../ui/menus/choose.tsx';
-import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatShare, formatSpan } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
@@ -14,30 +14,43 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { HoldList } from './hold-list.tsx';
+import { NoCycle } from './no-cycle.tsx';
 import { ProgressTable } from './progress-table.tsx';
+import { ProgressTabs } from './progress-tabs.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
+import { useQueryOf } from './use-query-of.ts';
+import { WrongStepsView } from './wrong-steps-view.tsx';
 
-export function ProgressApp({ content, ...frame }: PageProps<ProgressView>) {
+/** What the page came with: the answer of the view that its address names. */
+export type ProgressContent =
+  { readonly view: 'where'; readonly answer: ProgressView } | { readonly view: 'steps'; readonly answer: WrongSteps };
+
+export function ProgressApp({ content, ...frame }: PageProps<ProgressContent>) {
   return (
     <AppFrame {...frame} area="progress">
-      <Progress initial={content} initialAddress={frame.address} />
+      <Shown content={content} initialAddress={frame.address} />
     </AppFrame>
   );
 }
 
-function Progress({ initial, initialAddress }: { readonly initial: ProgressView; readonly initialAddress: string }) {
-  const address = useAddress();
-  const query = toQuery(address.get);
-  const input = Object.fromEntries(new URLSearchParams(query));
-  const { data, isPlaceholderData } = useRead(
-    'getProgress',
-    { input },
-    {
-      ...(query === toQuery((name) => new URLSearchParams(initialAddress.split('?')[1]).get(name)) ? { initialData: initial } : {}),
-      placeholderData: keepPreviousData,
-    },
+function Shown({ content, initialAddress }: { readonly content: ProgressContent; readonly initialAddress: string }) {
+  const asked = useAddress().get('view');
+  return asked === 'steps' ? (
+    <WrongStepsView initial={content.view === 'steps' ? content.answer : null} initialAddress={initialAddress} />
+  ) : (
+    <Progress initial={content.view === 'where' ? content.answer : null} initialAddress={initialAddress} />
   );
-  const view = data ?? initial;
+}
+
+function Progress({ initial, initialAddress }: { readonly initial: ProgressView | null; readonly initialAddress: string }) {
+  const address = useAddress();
+  const { input, isFirst } = useQueryOf(QUERY_NAMES, initialAddress);
+  const {
+    data: view,
+    error,
+    isPlaceholderData,
+  } = useRead('getProgress', { input }, { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData });
+  if (!view) return <p className="text-soft">{error ? error.message : 'Counting the turns …'}</p>;
   const rows = (address.get('rows') ?? 'process') as FacetName;
   const columns = (address.get('columns') ?? 'team') as FacetName;
   if (!view.cycle) return <NoCycle />;
@@ -64,6 +77,7 @@ function Progress({ initial, initialAddress }: { readonly initial: ProgressView;
           onChoose={(key) => address.set({ columns: key, ...FIRST_PAGE })}
         />
       </PageTitle>
+      <ProgressTabs view="where" />
       <div className={`grid gap-4 lg:grid-cols-[minmax(0,1fr)_340px] ${isPlaceholderData ? 'opacity-70' : ''}`}>
         <div className="min-w-0">
           <Headline view={view} />
@@ -80,11 +94,6 @@ function Progress({ initial, initialAddress }: { readonly initial: ProgressView;
 
 const FIRST_PAGE = { fromRow: null, fromColumn: null };
 const QUERY_NAMES = ['cycle', 'rows', 'columns', 'scope', 'fromRow', 'fromColumn', 'holdsOf'];
-
-function toQuery(get: (name: string) => string | null): string {
-  const params = new URLSearchParams(QUERY_NAMES.flatMap((name) => (get(name) === null ? [] : [[name, get(name) ?? '']])));
-  return params.size > 0 ? `?${params}` : '';
-}
 
 /** The answer in the first line: how far, how well, and what is stuck. Each number opens its turns. */
 function Headline({ view }: { readonly view: ProgressView }) {
@@ -111,24 +120,5 @@ function Headline({ view }: { readonly view: ProgressView }) {
         <span className="text-soft">failed or blocked</span>
       </a>
     </p>
-  );
-}
-
-function NoCycle() {
-  const { base, can } = useProgramme();
-  return (
-    <>
-      <PageTitle title="Progress" />
-      <div className="card">
-        <EmptyView title="There is no cycle yet">
-          <p>Progress shows how a cycle is going, by process and by team, and where its baton is held.</p>
-          {can('run cycles') && (
-            <a className="button button-primary mt-4" href={`${base}/cycles/new`}>
-              Plan a cycle
-            </a>
-          )}
-        </EmptyView>
-      </div>
-    </>
   );
 }
