@@ -17,6 +17,7 @@ const press = async (page, selector) => (await page.waitForSelector(selector)).c
 
 const VIEWS = [
   { name: 'progress', path: '/brindlemere/progress', as: 'lea.marsh' },
+  { name: 'wrong-steps', path: '/brindlemere/progress?view=steps', as: 'lea.marsh' },
   { name: 'map', path: '/brindlemere/map?node=NS-2.1', as: 'lea.marsh' },
   {
     name: 'import',
@@ -41,7 +42,6 @@ const VIEWS = [
   },
   { name: 'wiring', path: '/brindlemere/scenarios/PU-S2?view=wiring', as: 'lea.marsh' },
   { name: 'data-rows', path: '/brindlemere/scenarios/LR-S1?view=rows', as: 'lea.marsh', then: makeRows },
-  { name: 'chain-finder', path: '/brindlemere/scenarios?view=find&goal=Receipt+no.', as: 'lea.marsh' },
   {
     name: 'cycle',
     path: '/brindlemere/cycles/ACC-2',

@@ -13,6 +13,7 @@ const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 const VIEWS: readonly (readonly [name: string, path: string, person: string])[] = [
   ['progress', '/brindlemere/progress', 'Lea Marsh'],
   ['progress of one branch', '/brindlemere/progress?scope=RB&rows=scenario&columns=person', 'Lea Marsh'],
+  ['teams side by side', '/brindlemere/progress?view=teams', 'Lea Marsh'],
   ['where it goes wrong', '/brindlemere/progress?view=steps', 'Lea Marsh'],
   ['where it goes wrong, in a branch', '/brindlemere/progress?view=steps&scope=RB&by=people', 'Cora Vane'],
   ['map', '/brindlemere/map?node=NS-2.1', 'Lea Marsh'],

@@ -1,11 +1,16 @@
 import { defineRoutes } from '../route.ts';
 import { progressQuerySchema, progressSchema } from './progress.ts';
+import { teamProgressQuerySchema, teamProgressSchema } from './teams.ts';
 import { stepTriesQuerySchema, stepTriesSchema, wrongStepsQuerySchema, wrongStepsSchema } from './wrong-steps.ts';
 
 export const progressRoutes = defineRoutes({
   getProgress: {
     ...{ method: 'GET', path: '/progress', input: progressQuerySchema, output: progressSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects'] },
+  },
+  getTeamProgress: {
+    ...{ method: 'GET', path: '/progress/teams', input: teamProgressQuerySchema, output: teamProgressSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects', 'programme'] },
   },
   getWrongSteps: {
     ...{ method: 'GET', path: '/progress/steps', input: wrongStepsQuerySchema, output: wrongStepsSchema },

@@ -121,6 +121,7 @@ function playAttempt(
   if (!version) throw new Error(`The demo's turn ${turn.title} has no version.`);
   const finishedAt = simulation.momentAt(share);
   const attemptId = id<'attempt'>();
+  const minutes = turn.minutes * takeShare(attemptId);
   const attempt: NewAttempt = {
     ...{
       ...{ id: attemptId, seedId: attemptId },
@@ -132,7 +133,7 @@ function playAttempt(
       environment: simulation.environment,
     },
     personId: turn.assigneeId as PersonId,
-    startedAt: new Date(finishedAt.getTime() - turn.minutes * 60_000),
+    startedAt: new Date(finishedAt.getTime() - minutes * 60_000),
     kept: outcome === 'passed' ? Object.fromEntries(version.gives.map((field) => [field.name, createKept(simulation, field)])) : {},
     browser: BROWSERS[Math.floor(random() * BROWSERS.length)] ?? '',
   };
@@ -140,13 +141,19 @@ function playAttempt(
   // Numbers of what is asked of doors come from elsewhere: such steps can be added to a test, and all that happened in the demo stays as it is.
   const doorId = createDemoIds(createRandom(toSeed(attemptId)));
   const isOfDoor = (index: number) => version.steps[index]?.do === 'ask' || looksAtAnswer(version.steps, index);
+  // A word after each step, the last at the end.
+  const last = Math.min(stopAt, version.steps.length - 1);
+  const momentOf = (stepIndex: number) => new Date(finishedAt.getTime() - (1 - (stepIndex + 1) / (last + 1)) * minutes * 60_000);
   const results = version.steps.slice(0, stopAt + 1).map((_, stepIndex) => ({
-    ...{ attemptId, stepIndex, byId: attempt.personId, recordedAt: finishedAt, wordId: isOfDoor(stepIndex) ? doorId() : id() },
+    ...{ attemptId, stepIndex, byId: attempt.personId, recordedAt: momentOf(stepIndex), wordId: isOfDoor(stepIndex) ? doorId() : id() },
     outcome: stepIndex === stopAt ? outcome : ('passed' as const),
     note: stepIndex === stopAt ? note : '',
   }));
   return { attempt, results };
 }
+
+/** How much of the planned minutes an attempt takes, from 0.7 to 1.5: its own number, so that all else in the demo stays as it is. */
+const takeShare = (attempt: AttemptId): number => 0.7 + 0.8 * createRandom(toSeed(attempt))();
 
 /** What the tester wrote at the step. */
 function getNote(stop: StopPlan['by'] | undefined, defectOf: RunSimulation['defectOf']): string {

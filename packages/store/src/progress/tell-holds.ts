@@ -42,6 +42,18 @@ export async function tellHolds(context: ReadContext, held: HeldRuns, { nodes, t
   };
 }
 
+/** The turns that wait behind what holds at each team, each once: as the holds of that team tell it. By the team's id, '' for none. */
+export function countWaitingByTeam(held: HeldRuns, nodes: HoldScope['nodes']): ReadonlyMap<string, number> {
+  const behind = new Map<string, Set<string>>();
+  for (const hold of scopeHolds(held, nodes)) {
+    const team = held.turns.get(hold.at[0] ?? '')?.team ?? '';
+    const own = behind.get(team) ?? new Set<string>();
+    for (const id of hold.behind) own.add(id);
+    behind.set(team, own);
+  }
+  return new Map([...behind].map(([team, own]) => [team, own.size]));
+}
+
 /** In a scope, a hold counts the turns of that scope that wait behind it; one with none is left out. */
 function scopeHolds({ holds, turns }: HeldRuns, nodes: HoldScope['nodes']): Hold[] {
   if (nodes === null) return [...holds];

@@ -1,6 +1,8 @@
 import { NONE } from '@kindred-baton/contracts/turns/turn';
 import type { CycleId } from '@kindred-baton/core/ids';
-import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
+import { isLeft, TURN_STATUSES } from '@kindred-baton/core/outcomes';
+import { toDay } from '@kindred-baton/core/time/calendar';
+import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { ReadContext } from '../operation.ts';
@@ -83,6 +85,10 @@ export const byDefect: TurnFilter = ({ db, actor }, code) =>
       .innerJoin(defects, eq(defects.id, defectTurns.defectId))
       .where(and(eq(defects.programmeId, actor.programmeId), eq(defects.code, code))),
   );
+
+/** Due before today, and not over. */
+export const isLate = ({ actor, now }: Pick<ReadContext, 'actor' | 'now'>): SQL | undefined =>
+  and(lt(turns.dueOn, toDay(now.getTime(), actor.timeZone)), inArray(turns.status, TURN_STATUSES.filter(isLeft)));
 
 export const byScenario: TurnFilter = ({ db, actor }, code) =>
   inArray(

@@ -1,5 +1,6 @@
 import { useRead } from '../../client/use-read.ts';
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { TeamProgress } from '@kindred-baton/contracts/progress/teams';
 import type { WrongSteps } from '@kindred-baton/contracts/progress/wrong-steps';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
 import { FACETS, getFacetLabel } from '@kindred-baton/core/progress/facet';
@@ -17,13 +18,16 @@ import { HoldList } from './hold-list.tsx';
 import { NoCycle } from './no-cycle.tsx';
 import { ProgressTable } from './progress-table.tsx';
 import { ProgressTabs } from './progress-tabs.tsx';
+import { TeamsView } from './teams-view.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
 import { useQueryOf } from './use-query-of.ts';
 import { WrongStepsView } from './wrong-steps-view.tsx';
 
 /** What the page came with: the answer of the view that its address names. */
 export type ProgressContent =
-  { readonly view: 'where'; readonly answer: ProgressView } | { readonly view: 'steps'; readonly answer: WrongSteps };
+  | { readonly view: 'teams'; readonly answer: TeamProgress }
+  | { readonly view: 'where'; readonly answer: ProgressView }
+  | { readonly view: 'steps'; readonly answer: WrongSteps };
 
 export function ProgressApp({ content, ...frame }: PageProps<ProgressContent>) {
   return (
@@ -35,6 +39,7 @@ export function ProgressApp({ content, ...frame }: PageProps<ProgressContent>) {
 
 function Shown({ content, initialAddress }: { readonly content: ProgressContent; readonly initialAddress: string }) {
   const asked = useAddress().get('view');
+  if (asked === 'teams') return <TeamsView initial={content.view === 'teams' ? content.answer : null} initialAddress={initialAddress} />;
   return asked === 'steps' ? (
     <WrongStepsView initial={content.view === 'steps' ? content.answer : null} initialAddress={initialAddress} />
   ) : (

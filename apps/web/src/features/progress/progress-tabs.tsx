@@ -2,6 +2,7 @@ import { ViewTabs } from '../../ui/view-tabs.tsx';
 
 const PROGRESS_VIEWS = [
   { key: 'where', name: 'Where we are' },
+  { key: 'teams', name: 'Teams' },
   { key: 'steps', name: 'Where it goes wrong' },
 ] as const;
 type ProgressTab = (typeof PROGRESS_VIEWS)[number]['key'];

@@ -170,7 +170,12 @@ function StepLine({ step, rank, most, isChosen }: StepLineProps) {
     <tr className={isChosen ? 'bg-band shadow-[inset_4px_0_0_var(--baton)]' : 'hover:bg-band'}>
       <td className="text-right font-mono text-soft">{rank}</td>
       <th scope="row" className="min-w-[210px] border-b-line-2! font-normal! whitespace-normal! text-ink!">
-        <button type="button" aria-pressed={isChosen} className="min-h-[26px] text-left font-semibold break-words hover:underline" onClick={choose}>
+        <button
+          type="button"
+          aria-pressed={isChosen}
+          className="min-h-[26px] text-left font-semibold break-words hover:underline"
+          onClick={choose}
+        >
           {step.sentence}
         </button>
         <span className="block text-[13px] text-soft">

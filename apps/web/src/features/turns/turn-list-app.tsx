@@ -17,7 +17,7 @@ import { useProgramme } from '../frame/programme-context.tsx';
 
 /** The filters that an address may hold, and how each is said. */
 const FILTERS: Readonly<
-  Record<FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'defect' | 'run' | 'hold', (value: string) => string>
+  Record<FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'defect' | 'late' | 'run' | 'hold', (value: string) => string>
 > = {
   status: (value) => value.split(',').join(' or '),
   node: (value) => `at ${value}`,
@@ -29,6 +29,7 @@ const FILTERS: Readonly<
   test: (value) => `of test ${value}`,
   requirement: (value) => `that show ${value}`,
   defect: (value) => `at which ${value} was seen`,
+  late: () => 'due before today',
   scenario: (value) => `of scenario ${value}`,
   run: (value) => `of run ${value}`,
   hold: () => 'waiting behind one hold',

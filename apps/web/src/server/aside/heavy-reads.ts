@@ -14,6 +14,7 @@ import { getOutline } from '@kindred-baton/store/map/get-outline';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
+import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
 import { getStepTries, getWrongSteps } from '@kindred-baton/store/progress/get-wrong-steps';
 import { getTraceability, readTestLinks } from '@kindred-baton/store/requirements/list-requirements';
 import { findChainInLibrary } from '@kindred-baton/store/scenarios/find-chain';
@@ -64,6 +65,7 @@ export const HEAVY_READS = {
   getProgress: ofAll(getProgress, 'getProgress'),
   getStepTries: ofAll(getStepTries, 'getStepTries'),
   getStrip: ofAll(getStrip, 'getStrip'),
+  getTeamProgress: ofAll(getTeamProgress, 'getTeamProgress'),
   getTraceability: ofAll(getTraceability, 'getTraceability'),
   getWrongSteps: ofAll(getWrongSteps, 'getWrongSteps'),
   listCycleRecord: ofAll(listCycleRecord, null),

@@ -1,0 +1,194 @@
+import type { TeamLine, TeamProgress } from '@kindred-baton/contracts/progress/teams';
+import { getErrors } from '@kindred-baton/core/progress/rank-steps';
+import { getPassShare, getRunShare, NO_COUNTS, addCounts, sumCounts } from '@kindred-baton/core/progress/tally';
+import { keepPreviousData } from '@tanstack/react-query';
+import { useRead } from '../../client/use-read.ts';
+import { BatonBar } from '../../ui/baton-mark.tsx';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { countOf, formatMinutes, formatShare, formatSpan } from '../../ui/format.ts';
+import { Choose } from '../../ui/menus/choose.tsx';
+import { PageTitle } from '../../ui/page-title.tsx';
+import { useAddress } from '../frame/address-context.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { NoCycle } from './no-cycle.tsx';
+import { ProgressTabs } from './progress-tabs.tsx';
+import { toTurnsPath } from './to-turns-path.ts';
+import { useQueryOf } from './use-query-of.ts';
+
+/** The teams of a cycle side by side. Without an answer of the page's own it is asked for. */
+export function TeamsView({ initial, initialAddress }: { readonly initial: TeamProgress | null; readonly initialAddress: string }) {
+  const address = useAddress();
+  const { input, isFirst } = useQueryOf(['cycle', 'scope'], initialAddress);
+  const { data, error, isPlaceholderData } = useRead(
+    'getTeamProgress',
+    { input },
+    { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData },
+  );
+  if (data && !data.cycle) return <NoCycle />;
+  return (
+    <>
+      <PageTitle title="Progress" about={data?.cycle ? formatSpan(data.cycle.startsOn, data.cycle.endsOn) : undefined}>
+        {data?.cycle && (
+          <Choose
+            label="Cycle"
+            chosen={data.cycle.code}
+            choices={data.cycles.map(({ code, name }) => ({ key: code, name }))}
+            onChoose={(cycle) => address.set({ cycle })}
+          />
+        )}
+      </PageTitle>
+      <ProgressTabs view="teams" />
+      {!data?.cycle ? (
+        <p className="text-soft">{error ? error.message : 'Looking at the teams …'}</p>
+      ) : data.teams.length === 0 ? (
+        <div className="card">
+          <EmptyView title="No team has turns here">Take scenarios into the cycle; a turn goes to the team of its test.</EmptyView>
+        </div>
+      ) : (
+        <div className={isPlaceholderData ? 'opacity-70' : ''}>
+          <Headline teams={data.teams} />
+          <TeamTable teams={data.teams} cycle={data.cycle.code} />
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Who keeps others waiting most, and whose turns take longer than they were planned. */
+function Headline({ teams }: { readonly teams: readonly TeamLine[] }) {
+  const [first] = [...teams].sort((a, b) => b.keeps - a.keeps);
+  const slow = teams.filter(({ spent, planned }) => planned > 0 && spent > planned * SLOW);
+  return (
+    <p className="mb-3 text-[19px]">
+      {first && first.keeps > 0 ? (
+        <>
+          <strong className="text-[22px]">{countOf(first.keeps, 'turn')}</strong> {first.keeps === 1 ? 'waits' : 'wait'} for{' '}
+          <strong className="text-[22px]">{first.name}</strong>
+        </>
+      ) : (
+        'No turn waits for a team'
+      )}
+      <span className="text-[15px] text-soft">
+        {slow.length === 0
+          ? '; no team takes longer than planned'
+          : `; ${listNames(slow.map(({ name }) => name))} ${slow.length === 1 ? 'takes' : 'take'} longer than planned`}
+      </span>
+    </p>
+  );
+}
+
+/** From a tenth more than was planned on, it is said. */
+const SLOW = 1.1;
+
+const listNames = (names: readonly string[]) =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+
+const HEADS = ['Turns', 'Run', 'Passed', 'Failed, blocked', 'To do', 'Late', 'Held', 'Keeps waiting', 'Planned a turn', 'Spent a turn'];
+
+function TeamTable({ teams, cycle }: { readonly teams: readonly TeamLine[]; readonly cycle: string }) {
+  const most = Math.max(...teams.map(({ counts }) => sumCounts(counts)));
+  const sum = (of: (team: TeamLine) => number) => teams.reduce((total, team) => total + of(team), 0);
+  const all: Omit<TeamLine, 'keeps'> = {
+    ...{
+      key: '',
+      name: 'All',
+      counts: teams.reduce((total, { counts }) => addCounts(total, counts), NO_COUNTS),
+      late: sum(({ late }) => late),
+    },
+    ...{ tried: sum(({ tried }) => tried), planned: sum(({ planned }) => planned), spent: sum(({ spent }) => spent) },
+  };
+  return (
+    <div className="card overflow-x-auto px-2">
+      <table className="grid-table">
+        <thead>
+          <tr>
+            <th scope="col">Team</th>
+            {HEADS.map((head) => (
+              <th key={head} scope="col" className="text-right!">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {teams.map((team) => (
+            <Line key={team.key} team={team} keeps={team.keeps} most={most} cycle={cycle} />
+          ))}
+        </tbody>
+        <tfoot>
+          <Line team={all} keeps={null} most={most} cycle={cycle} />
+        </tfoot>
+      </table>
+      <p className="border-t border-line-2 px-2 py-2.5 text-[13px] text-soft">
+        Minutes a turn are those of turns that people tried to the end, over all their attempts: the times between one word and the next. A
+        pause longer than the turn was planned, and than a quarter of an hour, is taken out.
+      </p>
+    </div>
+  );
+}
+
+const WIDEST_PX = 190;
+
+interface LineProps {
+  readonly team: Omit<TeamLine, 'keeps'>;
+  /** null: of all, who waits for whom is said team by team. */
+  readonly keeps: number | null;
+  readonly most: number;
+  readonly cycle: string;
+}
+
+function Line({ team, keeps, most, cycle }: LineProps) {
+  const { base } = useProgramme();
+  const { get, withScope } = useAddress();
+  const { counts, late, tried, planned, spent } = team;
+  const own: Record<string, string> = team.key === '' ? {} : { team: team.key };
+  const to = (filters: Record<string, string>) => toTurnsPath({ base, cycle, scope: get('scope'), filters: { ...own, ...filters } });
+  const todo = counts.waiting + counts.ready + counts['under way'] + counts.held;
+  const holds = `${base}/progress?${new URLSearchParams({ cycle, holdsOf: team.key })}`;
+  const isSlow = planned > 0 && spent > planned * SLOW;
+  return (
+    <tr className={team.key === '' ? 'font-semibold' : 'hover:bg-band'}>
+      <th scope="row" className="border-b-line-2! whitespace-normal! text-ink!">
+        {team.name}
+        <span className="block" style={{ width: team.key === '' ? WIDEST_PX : Math.max(12, (WIDEST_PX * sumCounts(counts)) / most) }}>
+          <BatonBar counts={counts} />
+        </span>
+      </th>
+      <Figure href={to({})} of={sumCounts(counts)} />
+      <Figure href={to({ status: 'passed,failed' })} of={counts.passed + counts.failed} beside={formatShare(getRunShare(counts))} />
+      <Figure href={to({ status: 'passed' })} of={counts.passed} beside={formatShare(getPassShare(counts))} />
+      <Figure href={to({ status: 'failed,blocked' })} of={getErrors(counts)} isBad />
+      <Figure href={to({ status: 'waiting,ready,under way,held' })} of={todo} />
+      <Figure href={to({ late: 'yes' })} of={late} />
+      <Figure href={to({ status: 'held' })} of={counts.held} />
+      {keeps === null ? <td /> : <Figure href={withScope(holds)} of={keeps} />}
+      <td className="text-right font-mono text-soft">{tried === 0 ? '–' : formatMinutes(Math.round(planned / tried))}</td>
+      <td className={`text-right font-mono ${isSlow ? 'font-bold' : ''}`}>
+        {tried === 0 ? '–' : formatMinutes(Math.round(spent / tried))}
+      </td>
+    </tr>
+  );
+}
+
+interface FigureProps {
+  readonly href: string;
+  readonly of: number;
+  readonly beside?: string;
+  readonly isBad?: boolean;
+}
+
+/** A number that opens what it counts. */
+function Figure({ href, of, beside, isBad = false }: FigureProps) {
+  return (
+    <td className="text-right whitespace-nowrap">
+      {of === 0 ? (
+        <span className="text-soft">–</span>
+      ) : (
+        <a className={`inline-block min-h-[24px] font-mono hover:underline ${isBad ? 'text-failed' : ''}`} href={href}>
+          {of.toLocaleString('en')}
+        </a>
+      )}
+      {beside !== undefined && of > 0 && <span className="block text-[12px] text-soft">{beside}</span>}
+    </td>
+  );
+}
