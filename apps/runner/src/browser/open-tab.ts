@@ -98,15 +98,14 @@ async function waitQuiet(page: Page, { requests, frames }: Asked, mostMs: number
  */
 async function passThrough(page: Page): Promise<boolean> {
   try {
-    return await page.evaluate(
-      () =>
-        new Promise<boolean>((resolve) => {
-          const done = () => resolve(document.readyState !== 'loading');
-          // A page that is not in front draws no frames.
-          const limit = setTimeout(done, 250);
-          requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => (clearTimeout(limit), done()), 0)));
-        }),
-    );
+    // Without a named function within, as in take-picture.ts. A page that is not in front draws no frames.
+    return await page.evaluate(async () => {
+      await new Promise((resolve) => {
+        setTimeout(resolve, 250);
+        requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve, 0)));
+      });
+      return document.readyState !== 'loading';
+    });
   } catch {
     return false;
   }

@@ -30,34 +30,36 @@ function unmark(): void {
   document.getElementById('kindred-baton-mark')?.remove();
 }
 
-/** Runs in the page: nothing that holds a secret is seen for as long as the picture takes. Frames and shadow roots too. */
+/**
+ * Runs in the page: nothing that holds a secret is seen for as long as the picture takes. Frames and shadow roots too. It has no named function
+ * within, since what loads TypeScript as it runs wraps those in a helper that the page does not have.
+ */
 function hide(secrets: readonly string[]): void {
-  const holds = (text: string | null | undefined) => text !== null && text !== undefined && secrets.some((secret) => text.includes(secret));
-  const conceal = (element: Element | null) =>
-    element?.setAttribute('data-kindred-baton-hidden', (element as HTMLElement).style.visibility);
-  const walk = (root: Document | ShadowRoot) => {
+  const roots: (Document | ShadowRoot)[] = [document];
+  for (const root of roots) {
     for (const element of root.querySelectorAll('*')) {
-      const own = [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && holds(node.textContent));
-      if (own || holds((element as HTMLInputElement).value)) conceal(element);
-      if (element.shadowRoot) walk(element.shadowRoot);
-      if (element instanceof HTMLIFrameElement && element.contentDocument) walk(element.contentDocument);
+      const own = [...element.childNodes].filter((node) => node.nodeType === Node.TEXT_NODE).map((node) => node.textContent);
+      const texts = [...own, (element as HTMLInputElement).value].filter((text) => typeof text === 'string');
+      if (texts.some((text) => secrets.some((secret) => text.includes(secret))))
+        element.setAttribute('data-kindred-baton-hidden', (element as HTMLElement).style.visibility);
+      if (element.shadowRoot) roots.push(element.shadowRoot);
+      if (element instanceof HTMLIFrameElement && element.contentDocument) roots.push(element.contentDocument);
     }
     for (const element of root.querySelectorAll<HTMLElement>('[data-kindred-baton-hidden]')) element.style.visibility = 'hidden';
-  };
-  walk(document);
+  }
 }
 
-/** Runs in the page. */
+/** Runs in the page, as hide does. */
 function unhide(): void {
-  const walk = (root: Document | ShadowRoot) => {
+  const roots: (Document | ShadowRoot)[] = [document];
+  for (const root of roots) {
     for (const element of root.querySelectorAll<HTMLElement>('*')) {
       if (element.hasAttribute('data-kindred-baton-hidden')) {
         element.style.visibility = element.getAttribute('data-kindred-baton-hidden') ?? '';
         element.removeAttribute('data-kindred-baton-hidden');
       }
-      if (element.shadowRoot) walk(element.shadowRoot);
-      if (element instanceof HTMLIFrameElement && element.contentDocument) walk(element.contentDocument);
+      if (element.shadowRoot) roots.push(element.shadowRoot);
+      if (element instanceof HTMLIFrameElement && element.contentDocument) roots.push(element.contentDocument);
     }
-  };
-  walk(document);
+  }
 }

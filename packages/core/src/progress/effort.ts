@@ -2,7 +2,7 @@
 export const SHORTEST_PAUSE_MINUTES = 15;
 
 /** How long somebody may say nothing and be at work: as long as the whole turn was planned, at least SHORTEST_PAUSE_MINUTES. What is longer is a pause. */
-export const getLongestWorkMs = (plannedMinutes: number): number => Math.max(SHORTEST_PAUSE_MINUTES, plannedMinutes) * 60_000;
+const getLongestWorkMs = (plannedMinutes: number): number => Math.max(SHORTEST_PAUSE_MINUTES, plannedMinutes) * 60_000;
 
 /**
  * What an attempt took, in milliseconds: the times between one word and the next, from its begin to its end, pauses taken out whole. Moments in milliseconds since
