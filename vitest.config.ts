@@ -26,7 +26,8 @@ export default defineConfig({
           name: 'store',
           include: ['packages/store/src/**/*.test.ts', '{apps,packages}/*/src/**/*.database.test.ts', 'tests/practice/**/*.test.ts'],
           globalSetup: ['tests/support/template-databases.ts'],
-          testTimeout: 30_000,
+          // Sixty acts at random, a whole demo laid anew: a slow machine is no failure.
+          testTimeout: 120_000,
           hookTimeout: 120_000,
         },
       },
