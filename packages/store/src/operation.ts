@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { Topic } from '@kindred-baton/contracts/events';
 import type { Right } from '@kindred-baton/core/programmes/roles';
 import type { Actor } from './actor.ts';
+import pg from 'pg';
 import { requireRight } from './actor.ts';
 import { chunk } from './chunk.ts';
 import type { Database, Store } from './database.ts';
@@ -127,31 +128,55 @@ export async function ask<Input, Output>(
   bounds?: ReadBounds,
 ): Promise<Output> {
   requireRight(actor, query.right);
-  let letGo = () => {};
   try {
     return await store.db.transaction(
       async (db) => {
-        if (bounds) letGo = await bindTo(store, db, bounds);
-        await enterProgramme(db, actor, query.reach);
-        return query.read({ db, actor, now: store.now() }, input);
+        const letGo = bounds && (await bindTo(store, db, bounds));
+        try {
+          await enterProgramme(db, actor, query.reach);
+          return await query.read({ db, actor, now: store.now() }, input);
+        } finally {
+          await letGo?.();
+        }
       },
       { isolationLevel: 'repeatable read', accessMode: 'read only' },
     );
   } catch (error) {
     throw translateDriverError(error);
-  } finally {
-    letGo();
   }
 }
 
-/** Bounds the statements of a transaction; answers how to let it go once it is through, since its connection serves others then. */
-async function bindTo(store: Store, db: Reader, { mostMs, leave }: ReadBounds): Promise<() => void> {
+/**
+ * Bounds the statements of a transaction; answers how to let it go before it ends. What gives a statement up is through by then: later it would meet
+ * somebody else's, since the connection serves others.
+ */
+async function bindTo(store: Store, db: Reader, { mostMs, leave }: ReadBounds): Promise<() => Promise<void>> {
   const { rows } = await db.execute<{ pid: number }>(
     sql`select set_config('statement_timeout', ${String(mostMs)}, true), pg_backend_pid() as pid`,
   );
-  // Nobody waits for what is given up; that it could not be is bounded by its time.
-  const giveUp = () => void store.pool.query('select pg_cancel_backend($1)', [rows[0]?.pid]).catch(() => undefined);
+  let givenUp: Promise<void> | undefined;
+  const giveUp = () => void (givenUp ??= cancel(store, rows[0]?.pid));
   leave.addEventListener('abort', giveUp);
   if (leave.aborted) giveUp();
-  return () => leave.removeEventListener('abort', giveUp);
+  return async () => {
+    leave.removeEventListener('abort', giveUp);
+    await givenUp;
+  };
+}
+
+const CANCEL_LIMIT_MS = 2_000;
+
+/** Gives up what a connection is doing; over one of its own, since those of the pool may all wait for this. Where it cannot be, its time bounds it. */
+async function cancel({ pool }: Store, pid: number | undefined): Promise<void> {
+  const { connectionString } = pool.options;
+  const client = new pg.Client({ connectionString, connectionTimeoutMillis: CANCEL_LIMIT_MS, query_timeout: CANCEL_LIMIT_MS });
+  client.on('error', () => undefined);
+  try {
+    await client.connect();
+    await client.query('select pg_cancel_backend($1)', [pid]);
+  } catch {
+    return;
+  } finally {
+    await client.end().catch(() => undefined);
+  }
 }

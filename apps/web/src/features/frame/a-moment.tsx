@@ -18,7 +18,7 @@ export function AMoment() {
     };
   }, [isAwaited]);
   return (
-    <div role="status" className="no-print fixed bottom-4 left-4 z-40">
+    <div role="status" className="no-print pointer-events-none fixed bottom-4 left-4 z-40">
       {isLong && (
         <p className="floats card flex items-center gap-2 px-4 py-2 text-[13px] shadow-float">
           <LoaderCircle size={15} aria-hidden className="motion-safe:animate-spin" /> This takes a moment …

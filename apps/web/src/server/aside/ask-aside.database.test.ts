@@ -62,4 +62,18 @@ describe('a read that is done aside', { timeout: 120_000 }, () => {
     await ask(store, lea, sleeps, 0.05, bounds(60_000));
     await store.pool.end();
   });
+
+  it('and who leaves while all connections are busy stops nobody else’s', async () => {
+    const lea = await db.actorOf('Lea Marsh');
+    const store = createStore({ url: db.url, maxConnections: 3 });
+    const sleeps: Query<number, unknown> = { right: 'read', read: ({ db: reader }, s) => reader.execute(sql`select pg_sleep(${s})`) };
+    const reader = new AbortController();
+    const look = (seconds: number, leave = new AbortController().signal) => ask(store, lea, sleeps, seconds, { mostMs: 60_000, leave });
+    // Hers ends first; the connection that it had then serves one that waited for it.
+    const left = look(0.1, reader.signal).catch(() => undefined);
+    const stay = [look(0.2), look(0.2), look(0.6), look(0.6)];
+    setTimeout(() => reader.abort(), 50);
+    await Promise.all([left, ...stay]);
+    await store.pool.end();
+  });
 });
