@@ -28,7 +28,7 @@ const cellsOf = (name: string) => [...rowOf(name).querySelectorAll('td')].map(({
 describe('teams side by side', () => {
   it('say who keeps most waiting, and who takes longer than planned', () => {
     open();
-    expect(screen.getByText(/wait for/).textContent).toBe('9 turns wait for Billing; Billing takes longer than planned');
+    expect(screen.getByText(/wait for/).textContent).toBe('9 turns wait for Billing; Billing takes over a tenth longer than planned');
   });
 
   it('have their turns, what is late and held, and minutes a turn; what nobody tried has none', () => {
@@ -48,6 +48,11 @@ describe('teams side by side', () => {
     );
     const keeps = within(rowOf('Billing')).getByRole<HTMLAnchorElement>('link', { name: '9' });
     expect(Object.fromEntries(new URL(keeps.href).searchParams)).toEqual({ cycle: 'ACC-2', holdsOf: 'Billing', scope: 'NS' });
+  });
+
+  it('say nothing of their pace where nobody has tried a turn', () => {
+    open({ ...VIEW, teams: VIEW.teams.map((team) => ({ ...team, tried: 0, planned: 0, spent: 0 })) });
+    expect(screen.getByText(/wait for/).textContent).toBe('9 turns wait for Billing; nobody has tried a turn to the end yet');
   });
 
   it('are told apart from a cycle in which no team has turns', () => {

@@ -57,7 +57,6 @@ export function TeamsView({ initial, initialAddress }: { readonly initial: TeamP
 /** Who keeps others waiting most, and whose turns take longer than they were planned. */
 function Headline({ teams }: { readonly teams: readonly TeamLine[] }) {
   const [first] = [...teams].sort((a, b) => b.keeps - a.keeps);
-  const slow = teams.filter(({ spent, planned }) => planned > 0 && spent > planned * SLOW);
   return (
     <p className="mb-3 text-[19px]">
       {first && first.keeps > 0 ? (
@@ -68,13 +67,16 @@ function Headline({ teams }: { readonly teams: readonly TeamLine[] }) {
       ) : (
         'No turn waits for a team'
       )}
-      <span className="text-[15px] text-soft">
-        {slow.length === 0
-          ? '; no team takes longer than planned'
-          : `; ${listNames(slow.map(({ name }) => name))} ${slow.length === 1 ? 'takes' : 'take'} longer than planned`}
-      </span>
+      <span className="text-[15px] text-soft">{`; ${describePace(teams)}`}</span>
     </p>
   );
+}
+
+function describePace(teams: readonly TeamLine[]): string {
+  if (teams.every(({ tried }) => tried === 0)) return 'nobody has tried a turn to the end yet';
+  const slow = teams.filter(({ spent, planned }) => planned > 0 && spent > planned * SLOW).map(({ name }) => name);
+  const who = slow.length === 0 ? 'no team takes' : `${listNames(slow)} ${slow.length === 1 ? 'takes' : 'take'}`;
+  return `${who} over a tenth longer than planned`;
 }
 
 /** From a tenth more than was planned on, it is said. */
