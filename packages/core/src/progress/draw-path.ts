@@ -1,0 +1,43 @@
+import { createShares, drawWeight } from './censored-samples.ts';
+import type { CourseFacts } from './course.ts';
+import { drawBeta } from './draw-beta.ts';
+import type { Paces } from './measure-paces.ts';
+
+/** What is drawn for a path through the rest of a cycle: for all of it how often each lane goes wrong and what its days weigh, then day by day. */
+export interface PathDraws {
+  /** Begins another path. */
+  readonly begin: () => void;
+  /** Planned minutes for each minute that a lane's people have. */
+  readonly pace: (lane: number) => number;
+  readonly goesWrong: (lane: number) => boolean;
+  /** Days until what went wrong can be tried again. */
+  readonly repair: () => number;
+}
+
+/** What all lanes say of one weighs as much as so many attempts of its own. */
+const PRIOR_ATTEMPTS = 2;
+const MOST_ERRORS = 0.95;
+
+export function createPathDraws({ lanes }: CourseFacts, paces: Paces, random: () => number): PathDraws {
+  const wrong = paces.lanes.reduce((sum, pace) => sum + pace.wrong, 0);
+  const tried = paces.lanes.reduce((sum, pace) => sum + pace.wrong + pace.right, 0);
+  const usual = tried > 0 ? (wrong + 0.5) / (tried + 1) : 0;
+  const weigh = () => drawWeight(random);
+  const errors = new Float64Array(lanes.length);
+  const ofLanes = paces.lanes.map(({ samples }) => createShares(samples));
+  const repairs = createShares(paces.repairs);
+  return {
+    begin: () => {
+      for (const shares of ofLanes) shares.weigh(weigh);
+      repairs.weigh(weigh);
+      if (tried === 0) return;
+      paces.lanes.forEach((pace, at) => {
+        const share = drawBeta(PRIOR_ATTEMPTS * usual + pace.wrong, PRIOR_ATTEMPTS * (1 - usual) + pace.right, random);
+        errors[at] = Math.min(MOST_ERRORS, share);
+      });
+    },
+    pace: (lane) => ofLanes[lane]!.draw(random()),
+    goesWrong: (lane) => random() < errors[lane]!,
+    repair: () => repairs.draw(random()),
+  };
+}

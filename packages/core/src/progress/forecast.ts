@@ -1,0 +1,183 @@
+import { createRandom } from '../values/fresh.ts';
+import type { Sample } from './censored-samples.ts';
+import { sortSamples } from './censored-samples.ts';
+import type { CourseFacts, CourseUnit } from './course.ts';
+import { weighTurn } from './course.ts';
+import type { Paces } from './measure-paces.ts';
+import { measurePaces } from './measure-paces.ts';
+import { createPathDraws } from './draw-path.ts';
+import type { Rest } from './gather-rest.ts';
+import { gatherRest } from './gather-rest.ts';
+import { createPaths } from './walk-path.ts';
+
+export interface ForecastOptions {
+  readonly unit: CourseUnit;
+  /** The day by which it should end. */
+  readonly plannedDay: number;
+  readonly paths?: number;
+  readonly seed?: number;
+}
+
+/** Days; null: not within the days that are looked at. */
+export interface Ends {
+  /** Half of the paths, and 85 % of them, have ended by then. */
+  readonly median: number | null;
+  readonly late: number | null;
+  /** The share of paths that end by the planned day. */
+  readonly inTime: number;
+}
+
+/** What is through in the evening of a day: in 85 of 100 paths between low and high. */
+export interface FanDay {
+  readonly day: number;
+  readonly low: number;
+  readonly middle: number;
+  readonly high: number;
+}
+
+export interface ForecastLine {
+  /** null: nothing of it is left that can be done. */
+  readonly ends: Ends | null;
+  readonly fan: readonly FanDay[];
+  /** Turns without an end: nobody is in their lane, or they wait for such. */
+  readonly stuck: number;
+}
+
+export interface Forecast {
+  readonly paths: number;
+  readonly all: ForecastLine;
+  readonly groups: readonly ForecastLine[];
+  /** By group, in which share of the paths its turn is the last. */
+  readonly decides: readonly number[];
+  /** How many paths end on which day; those that do not end within the days that are looked at are not among them. */
+  readonly spread: readonly { readonly day: number; readonly paths: number }[];
+  /** By lane: on how many of its days the pace rests; *plan*: too few, a planned minute is taken to be a minute. */
+  readonly paces: readonly { readonly from: 'days' | 'plan'; readonly days: number }[];
+  /** Whether any failed turn has been tried again yet; if not, a repair is taken to last until the next day. */
+  readonly hasRepairs: boolean;
+}
+
+export const FORECAST_PATHS = 2_000;
+/** With fewer days of its own a lane is taken to keep the plan's pace. */
+export const LEAST_DAYS = 3;
+const LATE = 0.85;
+const LOW = 0.075;
+
+/**
+ * When it will end: paths through the rest of the cycle, drawn from its own days. On each day a lane does as much as on one of its own days, for the time that its
+ * people then have; it takes what is at hand by due day; a turn goes wrong by the lane's own share and comes back after a repair as long as one of those observed; what waits
+ * for others waits (decision 0040). Not known to it: days that are like their neighbours, people who learn, faults yet to come. Cost O(paths × (attempts + lanes × days)).
+ */
+export function forecastCourse(facts: CourseFacts, options: ForecastOptions): Forecast {
+  const { unit, plannedDay, paths = FORECAST_PATHS, seed = 1 } = options;
+  const measured = measurePaces(facts);
+  const paces = settlePaces(measured);
+  const rest = gatherRest(facts, unit);
+  const walked = walkPaths(rest, paces, { paths, random: createRandom(seed) });
+  const lineOf = (at: number, group: number | null) =>
+    toLine(walked.ends[at]!, walked.levels[at]!, {
+      ...{ ...walked, facts, plannedDay, base: countThrough(facts, unit, group), stuck: countStuck(rest, group) },
+    });
+  return {
+    ...{ paths, decides: walked.decides.map((own) => own / paths), spread: countEnds(walked.ends[facts.groups]!) },
+    all: lineOf(facts.groups, null),
+    groups: Array.from({ length: facts.groups }, (_, group) => lineOf(group, group)),
+    paces: measured.lanes.map((pace) => ({ from: isUnknown(pace) ? 'plan' : 'days', days: pace.samples.length })),
+    hasRepairs: hasKnown(measured.repairs),
+  };
+}
+
+/** A lane with too few days, or that has done nothing on all of them. */
+const isUnknown = ({ samples }: Paces['lanes'][number]) => samples.length < LEAST_DAYS || samples.every(({ value }) => value === 0);
+
+/** What the days of all lanes say of one weighs as much as so many days of its own: few days of one lane say little, and the slowest of several is seldom as slow as it looks. */
+const PRIOR_DAYS = 2;
+
+function settlePaces({ lanes, repairs }: Paces): Paces {
+  const all = lanes.flatMap((pace) => (isUnknown(pace) ? [] : pace.samples));
+  const usual = all.map((sample) => ({ ...sample, weight: PRIOR_DAYS / all.length }));
+  return {
+    repairs: hasKnown(repairs) ? repairs : [],
+    lanes: lanes.map((pace) => ({ ...pace, samples: isUnknown(pace) ? [PLAN_PACE] : sortSamples([...pace.samples, ...usual]) })),
+  };
+}
+
+const PLAN_PACE: Sample = { value: 1, isAtLeast: false };
+const hasKnown = (samples: readonly Sample[]) => samples.some(({ isAtLeast }) => !isAtLeast);
+
+interface Walked {
+  /** By group, and last of all: the end of each path. */
+  readonly ends: readonly Float64Array[];
+  /** By group, and last of all: what became through by day, path after path. */
+  readonly levels: readonly Float32Array[];
+  readonly decides: readonly number[];
+  readonly days: number;
+  readonly paths: number;
+}
+
+function walkPaths(rest: Rest, paces: Paces, { paths, random }: { readonly paths: number; readonly random: () => number }): Walked {
+  const { groups, lanes, today } = rest.facts;
+  const days = Math.max(0, ...lanes.map(({ minutesByDay }) => minutesByDay.length - today));
+  const ends = Array.from({ length: groups + 1 }, () => new Float64Array(paths));
+  const levels = Array.from({ length: groups + 1 }, () => new Float32Array(paths * days));
+  const decides = new Array<number>(groups).fill(0);
+  let start = 0;
+  const walkPath = createPaths(rest, createPathDraws(rest.facts, paces, random), (day, group, weight) => {
+    levels[group]![start + day]! += weight;
+    levels[groups]![start + day]! += weight;
+  });
+  for (let path = 0; path < paths; path += 1) {
+    start = path * days - today;
+    const { ends: own, last } = walkPath();
+    own.forEach((end, group) => (ends[group]![path] = end));
+    ends[groups]![path] = own.reduce((latest, end) => Math.max(latest, end), -1);
+    if (last >= 0) decides[last]! += 1;
+  }
+  return { ends, levels, decides, days, paths };
+}
+
+interface LineParts {
+  readonly facts: CourseFacts;
+  readonly plannedDay: number;
+  readonly days: number;
+  readonly paths: number;
+  /** What is through by now. */
+  readonly base: number;
+  readonly stuck: number;
+}
+
+function toLine(ends: Float64Array, levels: Float32Array, parts: LineParts): ForecastLine {
+  const { facts, plannedDay, days, paths, base, stuck } = parts;
+  if (ends[0] === undefined || ends[0] < 0) return { ends: null, fan: [], stuck };
+  const sorted = ends.toSorted();
+  const toEnd = (share: number) => toDayOrNull(sorted[rankOf(share, paths)]!);
+  const last = toEnd(1 - LOW);
+  const shown = Math.min(days, (last ?? Infinity) - facts.today + 1);
+  const soFar = new Float32Array(paths).fill(base);
+  const column = new Float32Array(paths);
+  const fan = Array.from({ length: shown }, (_, at) => {
+    for (let path = 0; path < paths; path += 1) column[path] = soFar[path]! += levels[path * days + at]!;
+    column.sort();
+    const read = (share: number) => column[rankOf(share, paths)]!;
+    return { day: facts.today + at, low: read(LOW), middle: read(0.5), high: read(1 - LOW) };
+  });
+  const inTime = sorted.reduce((sum, end) => sum + Number(end <= plannedDay), 0) / paths;
+  return { ends: { median: toEnd(0.5), late: toEnd(LATE), inTime }, fan, stuck };
+}
+
+/** The place among sorted ones at which at least this share is reached. */
+const rankOf = (share: number, size: number) => Math.min(size - 1, Math.max(0, Math.ceil(share * size) - 1));
+const toDayOrNull = (end: number) => (end === Infinity ? null : end);
+
+const isOf = (group: number | null, turn: CourseFacts['turns'][number]) => turn.isCounted && (group === null || turn.group === group);
+
+const countThrough = ({ turns }: CourseFacts, unit: CourseUnit, group: number | null) =>
+  turns.reduce((sum, turn) => sum + (turn.isThrough && isOf(group, turn) ? weighTurn(turn, unit) : 0), 0);
+
+const countStuck = ({ stuck, facts }: Rest, group: number | null) => stuck.filter((at) => isOf(group, facts.turns[at]!)).length;
+
+function countEnds(ends: Float64Array): Forecast['spread'] {
+  const counts = new Map<number, number>();
+  for (const end of ends) if (end >= 0 && end < Infinity) counts.set(end, (counts.get(end) ?? 0) + 1);
+  return [...counts].sort(([a], [b]) => a - b).map(([day, paths]) => ({ day, paths }));
+}
