@@ -59,3 +59,9 @@ export const addressSchema = z
   .max(2_000)
   .transform((text) => (/^[a-z][a-z0-9+.-]*:\/\//i.test(text) ? text : `https://${text}`))
   .pipe(z.url({ protocol: /^https?$/, error: 'That is no address; write it like https://example.org.' }));
+
+/** Long lists by columns (core: tables/pack-rows). */
+export const packedRowsSchema = z.object({
+  columns: z.record(z.string(), z.array(z.unknown())),
+  among: z.record(z.string(), z.array(z.unknown())),
+});

@@ -36,6 +36,7 @@ const SENTENCES: Readonly<Record<string, (error: { constraint: string; message: 
   '22P05': () => new AppError('invalid', UNKEEPABLE),
   '57014': () => new AppError('too large', TOO_LONG),
   KB001: () => new AppError('conflict', 'An agreed version does not change; edit makes a new draft.'),
+  KB003: () => new AppError('conflict', 'What was planned when a cycle opened is kept as it was.'),
   KB002: () => new AppError('conflict', 'A finished attempt is kept as it is.'),
 };
 

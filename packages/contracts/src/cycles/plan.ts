@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { idSchema, prioritySchema } from '../common.ts';
+import { idSchema, packedRowsSchema, prioritySchema } from '../common.ts';
 
 /** A cycle as a project (core: cycles/plan), with the names to show it by. Times are minutes since midnight of `firstDay`. */
 const cyclePlanSchema = z.object({
@@ -61,12 +61,7 @@ const cyclePlanSchema = z.object({
 export type CyclePlanView = z.infer<typeof cyclePlanSchema>;
 
 /** The same with its turns by columns (core: tables/pack-rows), which are a quarter of it then. */
-export const packedPlanSchema = cyclePlanSchema.omit({ turns: true }).extend({
-  turns: z.object({
-    columns: z.record(z.string(), z.array(z.unknown())),
-    among: z.record(z.string(), z.array(z.unknown())),
-  }),
-});
+export const packedPlanSchema = cyclePlanSchema.omit({ turns: true }).extend({ turns: packedRowsSchema });
 export type PackedPlan = z.infer<typeof packedPlanSchema>;
 export type PlanTurn = CyclePlanView['turns'][number];
 

@@ -1,4 +1,5 @@
 import { defineRoutes } from '../route.ts';
+import { courseQuerySchema, courseSchema } from './course.ts';
 import { progressQuerySchema, progressSchema } from './progress.ts';
 import { teamProgressQuerySchema, teamProgressSchema } from './teams.ts';
 import { stepTriesQuerySchema, stepTriesSchema, wrongStepsQuerySchema, wrongStepsSchema } from './wrong-steps.ts';
@@ -7,6 +8,10 @@ export const progressRoutes = defineRoutes({
   getProgress: {
     ...{ method: 'GET', path: '/progress', input: progressQuerySchema, output: progressSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects'] },
+  },
+  getCourse: {
+    ...{ method: 'GET', path: '/progress/course', input: courseQuerySchema, output: courseSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'programme'] },
   },
   getTeamProgress: {
     ...{ method: 'GET', path: '/progress/teams', input: teamProgressQuerySchema, output: teamProgressSchema },

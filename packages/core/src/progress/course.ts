@@ -1,3 +1,6 @@
+import type { PackedRows } from '../tables/pack-rows.ts';
+import { unpackRows } from '../tables/pack-rows.ts';
+
 /**
  * What the course of a cycle is drawn and forecast from. Days are numbers from the cycle's first day, which is 0; a *group* is a line of the drawing (a
  * team), a *lane* is who does the work: the people of a team, or the runners of a pool.
@@ -47,6 +50,17 @@ export interface CourseFacts {
   readonly turns: readonly CourseTurn[];
   readonly tries: readonly CourseTry[];
 }
+
+/** The same with its turns and attempts by columns, as it crosses to a browser. */
+export interface PackedFacts extends Omit<CourseFacts, 'groups' | 'turns' | 'tries'> {
+  readonly groups: readonly unknown[];
+  readonly turns: PackedRows;
+  readonly tries: PackedRows;
+}
+
+export const unpackFacts = ({ groups, turns, tries, ...facts }: PackedFacts): CourseFacts => ({
+  ...{ ...facts, groups: groups.length, turns: unpackRows<CourseTurn>(turns), tries: unpackRows<CourseTry>(tries) },
+});
 
 export type CourseUnit = 'turns' | 'minutes';
 

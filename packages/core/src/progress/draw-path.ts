@@ -12,6 +12,8 @@ export interface PathDraws {
   readonly goesWrong: (lane: number) => boolean;
   /** Days until what went wrong can be tried again. */
   readonly repair: () => number;
+  /** Days before it is due from which on a turn is taken up. */
+  readonly lead: () => number;
 }
 
 /** What all lanes say of one weighs as much as so many attempts of its own. */
@@ -26,10 +28,12 @@ export function createPathDraws({ lanes }: CourseFacts, paces: Paces, random: ()
   const errors = new Float64Array(lanes.length);
   const ofLanes = paces.lanes.map(({ samples }) => createShares(samples));
   const repairs = createShares(paces.repairs);
+  const leads = createShares(paces.leads);
   return {
     begin: () => {
       for (const shares of ofLanes) shares.weigh(weigh);
       repairs.weigh(weigh);
+      leads.weigh(weigh);
       if (tried === 0) return;
       paces.lanes.forEach((pace, at) => {
         const share = drawBeta(PRIOR_ATTEMPTS * usual + pace.wrong, PRIOR_ATTEMPTS * (1 - usual) + pace.right, random);
@@ -39,5 +43,6 @@ export function createPathDraws({ lanes }: CourseFacts, paces: Paces, random: ()
     pace: (lane) => ofLanes[lane]!.draw(random()),
     goesWrong: (lane) => random() < errors[lane]!,
     repair: () => repairs.draw(random()),
+    lead: () => (paces.leads.length > 0 ? leads.draw(random()) : Infinity),
   };
 }

@@ -318,3 +318,61 @@ describe('tried on 200 rounds of known law', () => {
     expect(late / 200).toBeLessThanOrEqual(0.9);
   }, 60_000);
 });
+
+/** A round in which people do what is due: each turn up to two days before its day or on it, never behind for want of time; the last is due on day 24. */
+function createDueRound(seed: number): { facts: CourseFacts; end: number } {
+  const [RUNS, LEGS, DAYS, today] = [60, 4, 24, 8];
+  const random = createRandom(seed * 104_729);
+  const error = 0.05 + random() * 0.15;
+  const tries: CourseTry[] = [];
+  let end = 0;
+  const turns = Array.from({ length: RUNS * LEGS }, (_, at) => ({
+    ...{ run: Math.floor(at / LEGS), index: at % LEGS },
+    dueOn: Math.floor((((at % LEGS) + random()) / LEGS) * DAYS),
+  }));
+  let before = 0;
+  turns.forEach(({ index, dueOn }, at) => {
+    let day = Math.max(index === 0 ? 0 : before, dueOn - Math.floor(random() * 3));
+    for (;;) {
+      const isThrough = random() >= error;
+      tries.push({ turn: at, day, lane: index, isThrough });
+      if (isThrough) break;
+      day += 1 + Math.floor(random() * 3);
+    }
+    before = day;
+    end = Math.max(end, day);
+  });
+  const known = tries.filter((one) => one.day < today).sort((a, b) => a.day - b.day);
+  const last = new Map(known.map((one) => [one.turn, one.isThrough]));
+  return {
+    end,
+    facts: facts({
+      ...{
+        today,
+        groups: LEGS,
+        tries: known,
+        lanes: Array.from({ length: LEGS }, () => ({ minutesByDay: new Array<number>(80).fill(3_000) })),
+      },
+      turns: turns.map(({ run, index, dueOn }, at) => {
+        const isWrong = last.get(at) === false;
+        const stands = { isThrough: last.get(at) === true, isWrong, isStopped: isWrong };
+        return turn({ run, index, dueOn, lane: index, group: index, after: index === 0 ? [] : [index - 1], ...stands });
+      }),
+    }),
+  };
+}
+
+describe('tried on 200 rounds in which people keep to the days', () => {
+  it('the 85 % day holds in 80 % of them and more, and the median is a day off (seeds 1 to 200: 94 % hold, the median is 1.1 days early)', () => {
+    let late = 0;
+    const off: number[] = [];
+    for (let seed = 1; seed <= 200; seed += 1) {
+      const { facts: own, end } = createDueRound(seed);
+      const { ends } = forecastCourse(own, { ...PLANNED, paths: 200, seed }).all;
+      late += Number(end <= ends!.late!);
+      off.push(ends!.median! - end);
+    }
+    expect(late / 200).toBeGreaterThanOrEqual(0.8);
+    expect(Math.abs(mean(off))).toBeLessThan(1.5);
+  });
+});

@@ -93,10 +93,11 @@ const isUnknown = ({ samples }: Paces['lanes'][number]) => samples.length < LEAS
 /** What the days of all lanes say of one weighs as much as so many days of its own: few days of one lane say little, and the slowest of several is seldom as slow as it looks. */
 const PRIOR_DAYS = 2;
 
-function settlePaces({ lanes, repairs }: Paces): Paces {
+function settlePaces({ lanes, repairs, leads }: Paces): Paces {
   const all = lanes.flatMap((pace) => (isUnknown(pace) ? [] : pace.samples));
   const usual = all.map((sample) => ({ ...sample, weight: PRIOR_DAYS / all.length }));
   return {
+    leads,
     repairs: hasKnown(repairs) ? repairs : [],
     lanes: lanes.map((pace) => ({ ...pace, samples: isUnknown(pace) ? [PLAN_PACE] : sortSamples([...pace.samples, ...usual]) })),
   };

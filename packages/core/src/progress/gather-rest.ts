@@ -18,6 +18,8 @@ export interface Rest {
   readonly minutes: Float64Array;
   readonly weight: Float64Array;
   readonly waitDays: Int32Array;
+  /** The day on which it is due; long past where none is said. */
+  readonly dueOn: Int32Array;
   /** How many that are left must be through before. */
   readonly before: Int32Array;
   /** The places behind each: those of `next` from `nextFrom` of it to that of the one after. */
@@ -51,6 +53,7 @@ export function gatherRest(facts: CourseFacts, unit: CourseUnit): Rest {
     minutes: fill(new Float64Array(size), left, (at) => Math.max(1, turns[at]!.minutes)),
     weight: fill(new Float64Array(size), left, (at) => weighTurn(turns[at]!, unit)),
     waitDays: ints(({ waitDays }) => waitDays),
+    dueOn: ints(({ dueOn }) => dueOn ?? LONG_PAST),
     before: fill(new Int32Array(size), left, (at) => open(at).length),
     first: left.flatMap(({ at, place: turn }) => {
       if (open(at).length > 0) return [];
@@ -60,6 +63,8 @@ export function gatherRest(facts: CourseFacts, unit: CourseUnit): Rest {
     }),
   };
 }
+
+const LONG_PAST = -1_000_000;
 
 interface Placed {
   /** Of the facts' turns. */

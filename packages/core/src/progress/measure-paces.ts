@@ -15,14 +15,20 @@ export interface Paces {
   readonly lanes: readonly Pace[];
   /** Days from an attempt that went wrong to the next at its turn; where there is none yet, at least until today. Sorted. */
   readonly repairs: readonly Sample[];
+  /**
+   * How many days before it was due a turn was first tried, of those that were due before today; none: on its day or later. One that was tried on the day on which it came
+   * to hand might have been tried earlier: *at least*. Sorted; empty where nothing was due.
+   */
+  readonly leads: readonly Sample[];
 }
 
 /**
  * Today is not over and says nothing of its pace; a day without people says nothing either, and what was done then goes to the next on which there are some.
- * A lane has work at hand while a turn of it waits for nothing and was not tried. Cost O(turns + waits + attempts + lanes × days).
+ * A lane has work at hand while a turn of it is due, waits for nothing and was not tried: who has done all that was due is not slow. Cost O(turns + waits + attempts + lanes × days).
  */
 export function measurePaces(facts: CourseFacts): Paces {
-  const atHand = countAtHand(facts);
+  const moments = findMoments(facts);
+  const atHand = countAtHand(facts, moments);
   const done = facts.lanes.map(() => new Float64Array(facts.today + 1));
   const tally = facts.lanes.map(() => ({ wrong: 0, right: 0 }));
   for (const { turn, day, lane, isThrough } of facts.tries) {
@@ -32,6 +38,7 @@ export function measurePaces(facts: CourseFacts): Paces {
   return {
     lanes: facts.lanes.map((lane, at) => ({ ...tally[at]!, samples: sampleDays(facts, lane, done[at]!, atHand[at]!) })),
     repairs: sampleRepairs(facts),
+    leads: sampleLeads(facts, moments),
   };
 }
 
@@ -55,8 +62,14 @@ function sampleDays(
   return sortSamples(samples);
 }
 
-/** How many turns of each lane were at hand in the evening of each day. */
-function countAtHand(facts: CourseFacts): Int32Array[] {
+/** By turn, the days on which it came to hand, was first tried, and was through; Infinity: not yet. */
+interface Moments {
+  readonly readyOn: Float64Array;
+  readonly triedOn: Float64Array;
+  readonly throughOn: Float64Array;
+}
+
+function findMoments(facts: CourseFacts): Moments {
   const throughOn = new Float64Array(facts.turns.length).fill(Infinity);
   const triedOn = new Float64Array(facts.turns.length).fill(Infinity);
   facts.turns.forEach(({ isThrough, leftOutOn }, at) => {
@@ -66,14 +79,20 @@ function countAtHand(facts: CourseFacts): Int32Array[] {
     triedOn[turn] = Math.min(triedOn[turn]!, day);
     if (isThrough && facts.turns[turn]!.isThrough) throughOn[turn] = day;
   }
-  const steps = facts.lanes.map(() => new Int32Array(facts.today + 2));
   const before = listBefore(facts.turns);
-  facts.turns.forEach((turn, at) => {
-    const ready = Math.max(0, findReadyDay(turn.waitDays, before[at]!, throughOn));
+  const readyOn = Float64Array.from(facts.turns, ({ waitDays }, at) => Math.max(0, findReadyDay(waitDays, before[at]!, throughOn)));
+  return { readyOn, triedOn, throughOn };
+}
+
+/** How many turns of each lane that were due were at hand in the evening of each day. */
+function countAtHand(facts: CourseFacts, { readyOn, triedOn, throughOn }: Moments): Int32Array[] {
+  const steps = facts.lanes.map(() => new Int32Array(facts.today + 2));
+  facts.turns.forEach(({ lane, dueOn }, at) => {
+    const from = Math.max(readyOn[at]!, dueOn ?? 0);
     const until = Math.min(triedOn[at]!, throughOn[at]!, facts.today + 1);
-    if (ready >= until) return;
-    steps[turn.lane]![ready]! += 1;
-    steps[turn.lane]![until]! -= 1;
+    if (from >= until) return;
+    steps[lane]![from]! += 1;
+    steps[lane]![until]! -= 1;
   });
   for (const own of steps) for (let day = 1; day < own.length; day += 1) own[day]! += own[day - 1]!;
   return steps;
@@ -93,6 +112,14 @@ export function listBefore(turns: CourseFacts['turns']): number[][] {
 /** The day from which on it can be done; Infinity while something before it is not through. */
 export const findReadyDay = (waitDays: number, before: readonly number[], throughOn: ArrayLike<number>): number =>
   before.length === 0 ? 0 : before.reduce((last, at) => Math.max(last, throughOn[at]!), 0) + waitDays;
+
+function sampleLeads({ turns, today }: CourseFacts, { readyOn, triedOn }: Moments): Sample[] {
+  const samples = turns.flatMap(({ dueOn }, at): Sample[] => {
+    if (dueOn === null || dueOn >= today || readyOn[at]! === Infinity) return [];
+    return [{ value: Math.max(0, dueOn - triedOn[at]!), isAtLeast: triedOn[at]! <= readyOn[at]! }];
+  });
+  return sortSamples(samples);
+}
 
 function sampleRepairs({ tries, turns, today }: CourseFacts): Sample[] {
   const wrongOn = new Map<number, number>();

@@ -9,12 +9,12 @@ export interface PathEnd {
 }
 
 /**
- * Paths through the rest, one after the other; what they need is made once. A lane takes the first that is at hand while it has time; what it does not finish it goes on
+ * Paths through the rest, one after the other; what they need is made once. A turn comes to hand when it waits for nothing and its day is near; a lane takes the first that is at hand while it has time; what it does not finish it goes on
  * with on its next day. `note` is told each turn that is through: the day, its group, and what it counts for.
  * Cost of a path O(attempts + lanes × days).
  */
 export function createPaths(rest: Rest, draws: PathDraws, note: (day: number, group: number, weight: number) => void): () => PathEnd {
-  const { facts, group, minutes, weight, waitDays, next, nextFrom } = rest;
+  const { facts, group, minutes, weight, waitDays, dueOn, next, nextFrom } = rest;
   const { today, todayShare, lanes } = facts;
   const days = lanes.reduce((most, { minutesByDay }) => Math.max(most, minutesByDay.length), 0);
   const minutesOn = lanes.map(({ minutesByDay }) =>
@@ -34,6 +34,9 @@ export function createPaths(rest: Rest, draws: PathDraws, note: (day: number, gr
   let [leftToDo, last] = [0, -1];
 
   const put = (turn: number, day: number, now: number) => (day > now ? later.put(turn, day) : atHand.put(turn));
+  /** What waits for nothing from a day on is taken up when it is due, or some days before. */
+  const putReady = (turn: number, day: number, now: number) =>
+    put(turn, dueOn[turn]! > day ? Math.max(day, dueOn[turn]! - draws.lead()) : day, now);
 
   function begin(): void {
     draws.begin();
@@ -49,14 +52,15 @@ export function createPaths(rest: Rest, draws: PathDraws, note: (day: number, gr
       ends[at] = own > 0 ? Infinity : -1;
     });
     for (const { turn, day, stoppedFor } of rest.first)
-      put(turn, stoppedFor === null ? day : Math.max(day, today + Math.max(1, draws.repair() - stoppedFor)), today);
+      if (stoppedFor === null) putReady(turn, day, today);
+      else put(turn, Math.max(day, today + Math.max(1, draws.repair() - stoppedFor)), today);
   }
 
   function pass(turn: number, day: number): void {
     for (let at = nextFrom[turn]!; at < nextFrom[turn + 1]!; at += 1) {
       const behind = next[at]!;
       before[behind]! -= 1;
-      if (before[behind] === 0) put(behind, day + waitDays[behind]!, day);
+      if (before[behind] === 0) putReady(behind, day + waitDays[behind]!, day);
     }
     const own = group[turn]!;
     if (own < 0) return;

@@ -81,8 +81,15 @@ async function setEnvironments(context: Context, cycleId: CycleId, environments:
   if (environments.length > 0) await context.db.insert(cycleEnvironments).values(environments.map((own) => ({ cycleId, ...own })));
 }
 
+interface Remake {
+  /** The runs of this scenario alone. */
+  readonly only?: ScenarioId;
+  /** Where the cycle's days are what they were, so are those on which its turns are due. */
+  readonly areDaysKept?: boolean;
+}
+
 /** The turns of runs that nobody has begun are made anew from their scenarios; who had them keeps them. Answers how many runs. */
-export async function remakeTurns(context: Context, cycle: CycleRow, only?: ScenarioId): Promise<number> {
+export async function remakeTurns(context: Context, cycle: CycleRow, { only, areDaysKept = false }: Remake = {}): Promise<number> {
   const { db } = context;
   const begun = db
     .selectDistinct({ id: turns.runId })
@@ -95,11 +102,11 @@ export async function remakeTurns(context: Context, cycle: CycleRow, only?: Scen
   if (own.length === 0) return 0;
   const ids = own.map(({ id }) => id);
   const before = await db
-    .select({ runId: turns.runId, legId: turns.legId, assigneeId: turns.assigneeId })
+    .select({ runId: turns.runId, legId: turns.legId, assigneeId: turns.assigneeId, dueOn: turns.dueOn })
     .from(turns)
     .where(inArray(turns.runId, ids));
   const { scenarios: loaded } = await loadChains(context, [...new Set(own.map((run) => run.scenarioId))]);
-  const made = keepAssignees(await planTurns(context, cycle, own, loaded), before);
+  const made = keepAssignees(await planTurns(context, cycle, own, loaded), before, areDaysKept);
   await db.delete(turns).where(and(eq(turns.cycleId, cycle.id), inArray(turns.runId, ids)));
   for (const piece of chunk(await assignToLanes(context, made))) await db.insert(turns).values(piece);
   return own.length;

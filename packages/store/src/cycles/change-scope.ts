@@ -1,4 +1,4 @@
-import { and, asc, count, countDistinct, eq, inArray, isNull, max } from 'drizzle-orm';
+import { and, asc, count, countDistinct, eq, inArray, isNull, max, sql } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ChangeScope, ScopeEffects } from '@kindred-baton/contracts/cycles/cycle';
 import { isToDo } from '@kindred-baton/core/outcomes';
@@ -43,13 +43,20 @@ export const changeScope: Operation<{ code: string; change: ChangeScope }, { run
   },
 };
 
-async function countScope({ db }: Context, cycle: CycleRow): Promise<{ runs: number; turns: number }> {
+/** As it is written into history. */
+export interface ScopeSize {
+  readonly runs: number;
+  readonly turns: number;
+  readonly minutes: number;
+}
+
+async function countScope({ db }: Context, cycle: CycleRow): Promise<ScopeSize> {
   const [row] = await db
-    .select({ runs: countDistinct(runs.id), turns: count(turns.id) })
+    .select({ runs: countDistinct(runs.id), turns: count(turns.id), minutes: sql<number>`coalesce(sum(${turns.minutes}), 0)::int` })
     .from(runs)
     .leftJoin(turns, eq(turns.runId, runs.id))
     .where(and(eq(runs.cycleId, cycle.id), isRunInScope));
-  return row ?? { runs: 0, turns: 0 };
+  return row ?? { runs: 0, turns: 0, minutes: 0 };
 }
 
 async function dropRuns(context: Context, cycle: CycleRow, { drop, why }: ChangeScope): Promise<string[]> {
@@ -152,14 +159,15 @@ export const takeScenario: Operation<{ code: string; scenario: string }, { runs:
     if (obstacles.length > 0)
       throw new AppError('invalid', `${scenarioCode} cannot be taken over: ${obstacles[0]?.message}`, { details: { obstacles } });
     const scope = { runs: rows.map(({ id }) => id) };
-    const changed = await remakeTurns(context, cycle, found.id);
+    const before = await countScope(context, cycle);
+    const changed = await remakeTurns(context, cycle, { only: found.id });
     if (changed === 0) throw new AppError('conflict', `Every run of ${scenarioCode} in ${code} has begun; they stay as they are.`);
     await changeRuns(context, { scope, event: { kind: 'start' } });
     await context.record({
       subject: 'cycle',
       subjectId: cycle.id,
       action: 'took a scenario over',
-      details: { scenario: scenarioCode, runs: changed },
+      details: { scenario: scenarioCode, runs: changed, before, after: await countScope(context, cycle) },
     });
     return { runs: changed };
   },

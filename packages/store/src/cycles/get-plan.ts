@@ -1,22 +1,19 @@
-import { and, asc, desc, eq, gte, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { CyclePlanView, PackedPlan } from '@kindred-baton/contracts/cycles/plan';
 import { toDay } from '@kindred-baton/core/time/calendar';
-import { countDaysBetween, DAY_BEGINS, listWorkMinutes } from '@kindred-baton/core/time/work-days';
+import { countDaysBetween } from '@kindred-baton/core/time/work-days';
 import { DAY_MINUTES } from '@kindred-baton/core/time/working-time';
 import { packRows } from '@kindred-baton/core/tables/pack-rows';
-import { pushTo } from '@kindred-baton/core/push-to';
-import type { PersonId } from '@kindred-baton/core/ids';
 import type { Query, ReadContext } from '../operation.ts';
 import type { CycleRow } from '../schema/cycles.ts';
 import { runs } from '../schema/cycles.ts';
-import { people } from '../schema/people.ts';
-import { isTester } from '../programmes/is-tester.ts';
-import { absences, members, teamMembers, teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { attempts, turns } from '../schema/turns.ts';
 import { loadRunnerMinutes } from '../runs/load-runner-minutes.ts';
+import { loadLanes } from './load-lanes.ts';
 import { loadPlanPools } from './load-plan-pools.ts';
 import { requireCycle } from './require-cycle.ts';
+import { toWallClock } from './to-wall-clock.ts';
 
 /** The cycle's work, people and days, as its plan is computed from. */
 export const getPlan: Query<string, CyclePlanView> = {
@@ -46,8 +43,9 @@ export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'
   const firstDay = hasBegun ? now.day : cycle.startsOn;
   const toEnd = countDaysBetween(firstDay, cycle.endsOn);
   const days = Math.min(MOST_DAYS, Math.max(0, toEnd) + DAYS_BEHIND);
-  const [[teamRows, personRows, awayRows, runRows, turnRows], pools] = await Promise.all([
-    loadRows(context, cycle, firstDay),
+  const [lanes, [runRows, turnRows], pools] = await Promise.all([
+    loadLanes(context, { firstDay, days }),
+    loadRows(context, cycle),
     loadPlanPools(context, { firstDay, days }),
   ]);
   const isPools = new Set<string | null>(pools.map(({ id }) => id));
@@ -55,33 +53,11 @@ export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'
     context,
     turnRows.filter(({ person }) => isPools.has(person)),
   );
-  const hoursOf = new Map(teamRows.map((team) => [team.id, team]));
-  const awayOf = new Map<PersonId, typeof awayRows>();
-  for (const away of awayRows) pushTo(awayOf, away.personId, away);
-  const rowsOf = new Map<PersonId, typeof personRows>();
-  for (const row of personRows) pushTo(rowsOf, row.id, row);
   return {
     ...{ firstDay, startsOn: cycle.startsOn, endsOn: cycle.endsOn },
     startsAt: now.day >= cycle.startsOn ? now.minute : 0,
     endsAt: (toEnd + 1) * DAY_MINUTES,
-    teams: teamRows.map((team) => ({
-      ...{ id: team.id, name: team.name, hoursPerDay: team.hoursPerDay, startsAt: DAY_BEGINS },
-      minutesByDay: listWorkMinutes(firstDay, days, team),
-    })),
-    people: [...rowsOf].flatMap(([id, own]) => {
-      const [first] = own;
-      const team = first && hoursOf.get(first.teamId);
-      if (!team) return [];
-      const away = awayOf.get(id) ?? [];
-      const hours = { ...team, hoursPerDay: first.hoursPerDay ?? team.hoursPerDay };
-      return [
-        {
-          ...{ id, name: first.name, teams: own.map(({ teamId }) => teamId as string), startsAt: DAY_BEGINS },
-          minutesByDay: listWorkMinutes(firstDay, days, hours, away),
-          absences: away.map(({ firstDay: from, lastDay, note }) => ({ firstDay: from, lastDay, note })),
-        },
-      ];
-    }),
+    ...lanes,
     pools,
     runs: runRows.map(({ id, number, rowName, priority, code, name }) => ({
       id,
@@ -99,8 +75,7 @@ export async function loadPlan(context: Pick<ReadContext, 'db' | 'actor' | 'now'
   };
 }
 
-function loadRows({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, cycle: CycleRow, firstDay: string) {
-  const here = actor.programmeId;
+function loadRows({ db }: Pick<ReadContext, 'db'>, cycle: CycleRow) {
   const lastDoer = db
     .selectDistinctOn([attempts.turnId], { turnId: attempts.turnId, personId: attempts.personId })
     .from(attempts)
@@ -109,20 +84,6 @@ function loadRows({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, cycle: Cycle
     .orderBy(attempts.turnId, desc(attempts.number))
     .as('last_doer');
   return Promise.all([
-    db.select().from(teams).where(eq(teams.programmeId, here)).orderBy(asc(teams.position), asc(teams.name)),
-    db
-      .select({ id: people.id, name: people.name, teamId: teamMembers.teamId, hoursPerDay: teamMembers.hoursPerDay })
-      .from(teamMembers)
-      .innerJoin(teams, eq(teams.id, teamMembers.teamId))
-      .innerJoin(people, eq(people.id, teamMembers.personId))
-      .innerJoin(members, and(eq(members.personId, people.id), eq(members.programmeId, here), isNull(members.leftAt), isTester))
-      .where(eq(teams.programmeId, here))
-      .orderBy(asc(people.name), asc(teams.position)),
-    db
-      .select()
-      .from(absences)
-      .where(and(eq(absences.programmeId, here), gte(absences.lastDay, firstDay)))
-      .orderBy(asc(absences.firstDay)),
     db
       .select({
         id: runs.id,
@@ -150,13 +111,4 @@ function loadRows({ db, actor }: Pick<ReadContext, 'db' | 'actor'>, cycle: Cycle
       .where(eq(turns.cycleId, cycle.id))
       .orderBy(asc(runs.number), asc(turns.index)),
   ]);
-}
-
-/** A moment by the wall clock of a time zone: its day, and the minutes since midnight. */
-function toWallClock(now: Date, timeZone: string): { day: string; minute: number } {
-  const [hour = 0, minute = 0] = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
-    .format(now)
-    .split(':')
-    .map(Number);
-  return { day: toDay(now.getTime(), timeZone), minute: hour * 60 + minute };
 }

@@ -75,11 +75,15 @@ export interface RunPlace {
   readonly runId: RunId;
   readonly legId: LegId | null;
   readonly assigneeId: PersonId | null;
+  readonly dueOn: string | null;
 }
 
-/** Gives turns made anew the assignees that the same legs of the same runs had before. */
-export function keepAssignees(made: readonly NewTurn[], before: readonly RunPlace[]): NewTurn[] {
+/** Gives turns made anew the assignees that the same legs of the same runs had before; where they are to stay, their days too. */
+export function keepAssignees(made: readonly NewTurn[], before: readonly RunPlace[], areDaysKept: boolean): NewTurn[] {
   const key = (place: { runId: RunId; legId: LegId | null }) => `${place.runId} ${place.legId ?? ''}`;
-  const assigneeAt = new Map(before.map((place) => [key(place), place.assigneeId]));
-  return made.map((turn) => ({ ...turn, assigneeId: assigneeAt.get(key(turn)) ?? null }));
+  const at = new Map(before.map((place) => [key(place), place]));
+  return made.map((turn) => {
+    const own = at.get(key(turn));
+    return { ...turn, assigneeId: own?.assigneeId ?? null, ...(areDaysKept && own ? { dueOn: own.dueOn } : {}) };
+  });
 }

@@ -13,10 +13,11 @@ import { attempts, turns } from '../schema/turns.ts';
 import { changeRuns } from '../runs/change-runs.ts';
 import { remakeTurns } from './change-cycles.ts';
 import { findObstacles } from './find-obstacles.ts';
+import { keepBaseline } from './keep-baseline.ts';
 import { lockCycle } from './require-cycle.ts';
 
 /**
- * Moves a cycle on. Opening pins the version of each leg (the newest agreed one, or the older one that it stays with) and refuses while something would keep a baton from arriving; closing asks
+ * Moves a cycle on. Opening pins the version of each leg (the newest agreed one, or the older one that it stays with), keeps by when what was planned to be done, and refuses while something would keep a baton from arriving; closing asks
  * for every run that is not through where it goes.
  */
 export const moveCycle: Operation<{ code: string } & MoveCycle, { state: CycleState }> = {
@@ -61,7 +62,8 @@ async function pinCycle(context: Context, cycle: CycleRow): Promise<void> {
       { details: { obstacles } },
     );
   }
-  await remakeTurns(context, cycle);
+  await remakeTurns(context, cycle, { areDaysKept: true });
+  await keepBaseline(context, cycle.id);
 }
 
 /** The first turns are with their testers, and they are told so. */

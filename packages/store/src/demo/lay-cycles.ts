@@ -56,7 +56,7 @@ export async function layCycles(tools: CycleTools, laid: LaidProgramme): Promise
 async function layFirst(tools: CycleTools, laid: LaidProgramme, plan: CyclePlan, scenarios: readonly LoadedScenario[]): Promise<void> {
   const { cycleId, planned } = await planCycle(tools, laid, plan, scenarios);
   const momentAt = createClock(plan.startsOn, new Date(`${plan.endsOn}T16:00:00Z`));
-  const played = await play(tools, { planned, fates: completeFates(planned), momentAt, environment: 'Integration', defects: [] });
+  const played = await play(tools, { cycleId, planned, fates: completeFates(planned), momentAt, environment: 'Integration', defects: [] });
   const decisions = Object.entries(STREAM_OWNERS).map(([code, owner], index) => {
     const own = played.flatMap((item, place) => (planned[place]?.scenario.scenario.code.startsWith(code) ? item.turns : []));
     const figures = { ...NO_COUNTS } as Record<keyof typeof NO_COUNTS, number>;
@@ -86,7 +86,7 @@ async function laySecond(
     overdue: addWorkingDays(plan.startsOn, 2, WEEKDAYS),
   });
   const momentAt = createClock(plan.startsOn, now);
-  const played = await play(tools, { planned: settled, fates, momentAt, environment: 'Rehearsal', defects: DEFECT_PLANS });
+  const played = await play(tools, { cycleId, planned: settled, fates, momentAt, environment: 'Rehearsal', defects: DEFECT_PLANS });
   const failures = played.flatMap((item) => item.failures);
   await layDefects(tools, laid, { cycleId, failures, plans: DEFECT_PLANS, from: FIRST_DEFECT });
 }

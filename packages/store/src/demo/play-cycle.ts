@@ -5,6 +5,7 @@ import type { CyclePurpose, CycleState } from '@kindred-baton/core/cycles/cycle'
 import type { CycleId, EnvironmentId, PersonId } from '@kindred-baton/core/ids';
 import { chunk } from '../chunk.ts';
 import type { NewTurn } from '../cycles/make-turns.ts';
+import { keepBaseline } from '../cycles/keep-baseline.ts';
 import { makeTurns } from '../cycles/make-turns.ts';
 import type { LoadedScenario } from '../scenarios/load-chains.ts';
 import { loadChains } from '../scenarios/load-chains.ts';
@@ -120,6 +121,7 @@ async function assign({ db }: CycleTools, laid: LaidProgramme, planned: readonly
 }
 
 interface Play {
+  readonly cycleId: CycleId;
   readonly planned: readonly PlannedRun[];
   readonly fates: readonly RunFate[];
   readonly momentAt: (share: number) => Date;
@@ -128,7 +130,7 @@ interface Play {
 }
 
 /** Plays runs up to their fates, and lays what came of it. */
-export async function play(tools: CycleTools, { planned, fates, momentAt, environment, defects }: Play): Promise<SimulatedRun[]> {
+export async function play(tools: CycleTools, { cycleId, planned, fates, momentAt, environment, defects }: Play): Promise<SimulatedRun[]> {
   const { db } = tools;
   const versionOf = new Map<string, TestVersionRow>((await db.select().from(testVersions)).map((version) => [version.id, version]));
   const defectOf = new Map(defects.map((defect) => [defect.key, defect]));
@@ -140,6 +142,7 @@ export async function play(tools: CycleTools, { planned, fates, momentAt, enviro
     return simulateRun({ run, turns: own, versionOf, fate, defectOf, momentAt: paced, environment, id: tools.id, random: tools.random });
   });
   for (const piece of chunk(played.flatMap((item) => item.turns))) await db.insert(turns).values(piece);
+  await keepBaseline(tools, cycleId);
   for (const piece of chunk(played.flatMap((item) => item.attempts))) await db.insert(attempts).values(piece);
   for (const piece of chunk(
     played.flatMap((item) => item.results),

@@ -1,13 +1,13 @@
 import type { TeamLine, TeamProgress, TeamProgressQuery } from '@kindred-baton/contracts/progress/teams';
 import { NONE } from '@kindred-baton/contracts/turns/turn';
-import type { CycleId, NodeId } from '@kindred-baton/core/ids';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import { SHORTEST_PAUSE_MINUTES } from '@kindred-baton/core/progress/effort';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import { and, asc, count, eq, isNotNull, sql } from 'drizzle-orm';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
-import { isTurnInScope } from '../runs/in-scope.ts';
+import type { InScope } from '../runs/in-scope.ts';
+import { isOfCycle } from '../runs/in-scope.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { teams } from '../schema/programmes.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
@@ -53,15 +53,6 @@ export const getTeamProgress: Query<TeamProgressQuery, TeamProgress> = {
   },
 };
 
-interface Own {
-  readonly cycleId: CycleId;
-  /** Only turns at these nodes; null: all. */
-  readonly nodes: readonly NodeId[] | null;
-}
-
-const isOwn = ({ cycleId, nodes }: Own) =>
-  and(eq(turns.cycleId, cycleId), isTurnInScope, nodes === null ? undefined : sql`${turns.nodeId} = any(${sql.param(nodes)}::uuid[])`);
-
 const listTeams = ({ db, actor }: ReadContext) =>
   db
     .select({ id: teams.id, name: teams.name })
@@ -69,19 +60,19 @@ const listTeams = ({ db, actor }: ReadContext) =>
     .where(eq(teams.programmeId, actor.programmeId))
     .orderBy(asc(teams.position), asc(teams.name));
 
-function countStatuses({ db }: ReadContext, own: Own): Promise<{ team: string | null; status: TurnStatus; turns: number }[]> {
+function countStatuses({ db }: ReadContext, own: InScope): Promise<{ team: string | null; status: TurnStatus; turns: number }[]> {
   return db
     .select({ team: turns.teamId, status: turns.status, turns: count() })
     .from(turns)
-    .where(isOwn(own))
+    .where(isOfCycle(own))
     .groupBy(turns.teamId, turns.status);
 }
 
-async function countLate(context: ReadContext, own: Own): Promise<ReadonlyMap<string | null, number>> {
+async function countLate(context: ReadContext, own: InScope): Promise<ReadonlyMap<string | null, number>> {
   const rows = await context.db
     .select({ team: turns.teamId, turns: count() })
     .from(turns)
-    .where(and(isOwn(own), isLate(context)))
+    .where(and(isOfCycle(own), isLate(context)))
     .groupBy(turns.teamId);
   return new Map(rows.map(({ team, turns: of }) => [team, of]));
 }
@@ -92,13 +83,13 @@ async function countLate(context: ReadContext, own: Own): Promise<ReadonlyMap<st
  */
 async function sumEffort(
   { db }: ReadContext,
-  own: Own,
+  own: InScope,
 ): Promise<ReadonlyMap<string | null, Pick<TeamLine, 'tried' | 'planned' | 'spent'>>> {
   const { rows } = await db.execute<{ team: string | null; tried: number; planned: number; spent: number }>(sql`
     with ended as (
       select ${attempts.id} as attempt, ${turns.id} as turn, ${turns.teamId} as team, ${turns.minutes} as minutes,
         ${attempts.startedAt} as started_at, ${attempts.finishedAt} as finished_at, ${attempts.runnerId} is null as is_by_hand
-      from ${attempts} join ${turns} on ${eq(turns.id, attempts.turnId)} where ${and(isOwn(own), isNotNull(attempts.finishedAt))}
+      from ${attempts} join ${turns} on ${eq(turns.id, attempts.turnId)} where ${and(isOfCycle(own), isNotNull(attempts.finishedAt))}
     ), words as (
       select ended.*, started_at as at, false as is_work from ended
       union all select ended.*, ${stepResults.recordedAt}, ${stepResults.runnerId} is null

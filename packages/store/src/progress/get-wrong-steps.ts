@@ -15,7 +15,7 @@ import { printStep } from '@kindred-baton/core/tests/print-step';
 import { and, count, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
-import { isTurnInScope } from '../runs/in-scope.ts';
+import { isAtNodes, isTurnInScope } from '../runs/in-scope.ts';
 import { runs } from '../schema/cycles.ts';
 import { people } from '../schema/people.ts';
 import { runners } from '../schema/runners.ts';
@@ -100,7 +100,7 @@ async function countUnwritten({ db }: ReadContext, { cycleId, nodes }: TriesWant
     .where(
       and(
         ...[eq(turns.cycleId, cycleId), isTurnInScope, isNull(turns.testId), inArray(turns.outcome, ['failed', 'blocked'])],
-        nodes === null ? undefined : sql`${turns.nodeId} = any(${sql.param(nodes)}::uuid[])`,
+        isAtNodes(nodes),
       ),
     );
   return row?.turns ?? 0;

@@ -6,7 +6,7 @@ import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import { and, count, eq, sql } from 'drizzle-orm';
 import type { ReadContext } from '../operation.ts';
 import { readPacked } from '../read-packed.ts';
-import { isRunInScope } from '../runs/in-scope.ts';
+import { isAtNodes, isRunInScope } from '../runs/in-scope.ts';
 import { runs } from '../schema/cycles.ts';
 import { tests } from '../schema/tests.ts';
 import { cutPage } from '@kindred-baton/core/tables/pages';
@@ -33,7 +33,7 @@ export async function loadTable(context: ReadContext, { cycleId, query, nodes }:
     readPacked<Group>(context, {
       cells: { row: sql`${rowFacet.column}::text`, column: sql`${columnFacet.column}::text`, status: turns.status, turns: count() },
       from: sql`from ${turns} join ${runs} on ${eq(runs.id, turns.runId)} left join ${tests} on ${eq(tests.id, turns.testId)}
-        where ${and(eq(turns.cycleId, cycleId), isRunInScope, nodes ? sql`${turns.nodeId} = any(${sql.param(nodes)}::uuid[])` : undefined)}
+        where ${and(eq(turns.cycleId, cycleId), isRunInScope, isAtNodes(nodes))}
         group by ${rowFacet.column}, ${columnFacet.column}, ${turns.status}`,
     }),
     rowFacet.load(context),

@@ -1,5 +1,5 @@
 import type { TriedBy } from '@kindred-baton/contracts/progress/wrong-steps';
-import type { CycleId, DefectId, NodeId, TestId, TestVersionId, TurnId } from '@kindred-baton/core/ids';
+import type { CycleId, DefectId, TestId, TestVersionId, TurnId } from '@kindred-baton/core/ids';
 import { rankSteps } from '@kindred-baton/core/progress/rank-steps';
 import type { CountedStep, RankedSteps } from '@kindred-baton/core/progress/rank-steps';
 import type { StepPlace } from '@kindred-baton/core/progress/same-steps';
@@ -12,17 +12,15 @@ import type { SQL } from 'drizzle-orm';
 import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { ReadContext } from '../operation.ts';
 import { readPacked } from '../read-packed.ts';
-import { isTurnInScope } from '../runs/in-scope.ts';
+import type { InScope } from '../runs/in-scope.ts';
+import { isOfCycle } from '../runs/in-scope.ts';
 import type { HeldRuns } from '../runs/load-holds.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { defects } from '../schema/defects.ts';
 import { testVersions } from '../schema/tests.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
 
-export interface TriesWanted {
-  readonly cycleId: CycleId;
-  /** Only turns at these nodes; null: all. */
-  readonly nodes: readonly NodeId[] | null;
+export interface TriesWanted extends InScope {
   readonly by: TriedBy;
   /** Only of this test. */
   readonly test?: TestId;
@@ -39,11 +37,9 @@ const isTakenOver = sql`exists (select from step_results as own where own.attemp
   and own.step_index = ${stepResults.stepIndex} and own.recorded_at = ${stepResults.recordedAt} and own.by_id = ${stepResults.byId})`;
 
 /** Tries in the scope of a cycle that ended somehow: with joins to attempts and turns. A step that was skipped or cleared was not tried. */
-export const isTry = ({ cycleId, nodes, by, test }: TriesWanted): SQL | undefined =>
+export const isTry = ({ by, test, ...own }: TriesWanted): SQL | undefined =>
   and(
-    eq(turns.cycleId, cycleId),
-    isTurnInScope,
-    nodes === null ? undefined : sql`${turns.nodeId} = any(${sql.param(nodes)}::uuid[])`,
+    isOfCycle(own),
     inArray(stepResults.outcome, ['passed', 'failed', 'blocked']),
     BY[by],
     test === undefined ? undefined : eq(turns.testId, test),

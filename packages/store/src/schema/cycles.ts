@@ -22,11 +22,12 @@ import {
   programmeRef,
   runRef,
   scenarioRef,
+  teamRef,
 } from './columns.ts';
 import { nodes } from './map.ts';
 import { priority } from './priority.ts';
 import { people } from './people.ts';
-import { applications, environments, programmes } from './programmes.ts';
+import { applications, environments, programmes, teams } from './programmes.ts';
 import { scenarioRows, scenarios } from './scenarios.ts';
 
 export const cycleState = pgEnum('cycle_state', CYCLE_STATES);
@@ -139,6 +140,25 @@ export const cycleEnvironments = pgTable(
       .references(() => environments.id),
   },
   (table) => [primaryKey({ columns: [table.cycleId, table.applicationId] })],
+);
+
+/** How many turns were planned to be done by when, as the cycle was opened: for each day, team and node. Kept by a trigger as it is. */
+export const baselines = pgTable(
+  'baselines',
+  {
+    programmeId: inProgramme().references(() => programmes.id),
+    cycleId: cycleRef()
+      .notNull()
+      .references(() => cycles.id),
+    day: date({ mode: 'string' }).notNull(),
+    teamId: teamRef().references(() => teams.id),
+    nodeId: nodeRef()
+      .notNull()
+      .references(() => nodes.id),
+    turns: integer().notNull(),
+    minutes: integer().notNull(),
+  },
+  (table) => [unique().on(table.cycleId, table.day, table.teamId, table.nodeId).nullsNotDistinct()],
 );
 
 export type CycleRow = typeof cycles.$inferSelect;

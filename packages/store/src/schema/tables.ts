@@ -7,7 +7,18 @@ export { priority } from './priority.ts';
 export { requirementKind, requirementNodes, requirementTests, requirements } from './requirements.ts';
 export { runBy, testVersions, tests, versionState, waivers } from './tests.ts';
 export { legs, scenarioRows, scenarioState, scenarioStates, scenarios } from './scenarios.ts';
-export { cycleEnvironments, cyclePurpose, cycleState, cycles, leavingWay, runOutcome, runs, signOffDecision, signOffs } from './cycles.ts';
+export {
+  baselines,
+  cycleEnvironments,
+  cyclePurpose,
+  cycleState,
+  cycles,
+  leavingWay,
+  runOutcome,
+  runs,
+  signOffDecision,
+  signOffs,
+} from './cycles.ts';
 export { pools, runnerOrder, runners, trials } from './runners.ts';
 export { attempts, captures, evidence, leases, nudges, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
 export { defectKind, defectStatus, defectTurns, defectWords, defects, severity } from './defects.ts';

@@ -13,6 +13,7 @@ import { getNode } from '@kindred-baton/store/map/get-node';
 import { getOutline } from '@kindred-baton/store/map/get-outline';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
+import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
 import { getStepTries, getWrongSteps } from '@kindred-baton/store/progress/get-wrong-steps';
@@ -50,6 +51,7 @@ export const HEAVY_READS = {
   getAcceptance: { query: getAcceptance, of: 'person', route: null },
   getAcceptanceShown: { query: getAcceptanceShown, of: 'person', route: 'getAcceptance' },
   getChangeReview: ofAll(getChangeReview, 'getChangeReview'),
+  getCourse: ofAll(getCourse, 'getCourse'),
   getCycle: ofAll(getCycle, 'getCycle'),
   getCycleScope: ofAll(getCycleScope, 'getCycleScope'),
   getDefect: { query: getDefect, of: 'person', route: 'getDefect' },

@@ -64,7 +64,7 @@ async function playOut(
   const { fates, defects } = choose(planned);
   const momentAt = createClock(plan.startsOn, plan.state === 'closed' ? new Date(`${plan.endsOn}T16:00:00Z`) : tools.now);
   const environment = plan.purpose === 'integration' ? 'Integration' : 'Rehearsal';
-  const played = await play(tools, { planned, fates, momentAt, environment, defects });
+  const played = await play(tools, { cycleId, planned, fates, momentAt, environment, defects });
   const failures = played.flatMap((item) => item.failures);
   return layDefects(tools, laid, { cycleId, failures, plans: defects, from });
 }
