@@ -25,6 +25,7 @@ import { benchLibrary } from './bench-library.ts';
 import { benchQueue } from './bench-queue.ts';
 import { benchRound } from './bench-round.ts';
 import { benchRunner } from './bench-runner.ts';
+import { benchForecast } from './bench-forecast.ts';
 import { benchScenarios } from './bench-scenarios.ts';
 import { benchSize } from './bench-size.ts';
 
@@ -211,6 +212,7 @@ const GROUPS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   wiring: benchWiring,
   progress: benchProgress,
   scripts: benchScripts,
+  forecast: benchForecast,
   scenarios: benchScenarios,
   library: benchStore,
   round: () => benchRound(DATABASE_URL),

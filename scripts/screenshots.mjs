@@ -17,6 +17,13 @@ const press = async (page, selector) => (await page.waitForSelector(selector)).c
 
 const VIEWS = [
   { name: 'progress', path: '/brindlemere/progress', as: 'lea.marsh' },
+  {
+    name: 'course',
+    path: '/brindlemere/progress?view=course',
+    as: 'lea.marsh',
+    then: (page) =>
+      page.waitForFunction(() => /even odds by/.test(document.querySelector('[aria-label="What would help"]')?.textContent ?? '')),
+  },
   { name: 'wrong-steps', path: '/brindlemere/progress?view=steps', as: 'lea.marsh' },
   { name: 'map', path: '/brindlemere/map?node=NS-2.1', as: 'lea.marsh' },
   {

@@ -43,6 +43,22 @@ describe('what a lead does beside the walk', () => {
     expect(shown).toBe(rows.size - (last - 1) * TURNS_A_PAGE);
   });
 
+  it('reads when the round will end, what would help, and the course of one team; a day opens what was tried on it', async () => {
+    await lead.go('/brindlemere/progress?view=course&cycle=ACC-2');
+    await lead.sees(/Even odds by|All is through/);
+    await lead.page.waitForFunction(() => /even odds by/.test(document.querySelector('[aria-label="What would help"]')?.textContent ?? ''));
+    await lead.page.waitForSelector('[role=img] svg path');
+    await lead.press('Billing');
+    await lead.page.waitForFunction(() => new URLSearchParams(location.search).get('team') === 'Billing');
+    await lead.sees('through at Billing');
+    await lead.page.click('summary');
+    const [day] = await lead.page.$$eval('details tbody a', (links) => links.map((link) => (link as HTMLAnchorElement).href));
+    const { rows } = await lead.json<TurnList>(`/api/brindlemere/turns/list?cycle=ACC-2&${new URL(day!).searchParams}`);
+    await lead.page.goto(day!);
+    await lead.sees(new RegExp(`^${rows.size} turns?$`, 'm'));
+    await lead.sees('tried on');
+  });
+
   it('sees what is wrong in a workbook with its place, and nothing is stored', async () => {
     const workbook = XLSX.utils.book_new();
     const add = (name: string, rows: unknown[][]) => XLSX.utils.book_append_sheet(workbook, XLSX.utils.aoa_to_sheet(rows), name);

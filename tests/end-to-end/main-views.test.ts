@@ -14,6 +14,8 @@ const VIEWS: readonly (readonly [name: string, path: string, person: string])[] 
   ['progress', '/brindlemere/progress', 'Lea Marsh'],
   ['progress of one branch', '/brindlemere/progress?scope=RB&rows=scenario&columns=person', 'Lea Marsh'],
   ['teams side by side', '/brindlemere/progress?view=teams', 'Lea Marsh'],
+  ['the course', '/brindlemere/progress?view=course', 'Lea Marsh'],
+  ['the course of a team, in minutes', '/brindlemere/progress?view=course&team=Billing&count=minutes', 'Cora Vane'],
   ['where it goes wrong', '/brindlemere/progress?view=steps', 'Lea Marsh'],
   ['where it goes wrong, in a branch', '/brindlemere/progress?view=steps&scope=RB&by=people', 'Cora Vane'],
   ['map', '/brindlemere/map?node=NS-2.1', 'Lea Marsh'],
@@ -106,7 +108,7 @@ describe('every main view', () => {
     const visitor = await visit(person, path);
     await visitor.page.waitForSelector('h1');
     // Parts that are fetched when they are shown.
-    await visitor.page.waitForFunction(() => !/(One moment|Loading.*|Looking .*) …/.test(document.body.innerText));
+    await visitor.page.waitForFunction(() => !/(One moment|Loading.*|Looking .*|Drawing .*|Trying .*) …/.test(document.body.innerText));
     expect(await check(visitor)).toEqual([]);
     expect(visitor.errors.splice(0)).toEqual([]);
   });

@@ -1,5 +1,7 @@
 import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
 import { FACETS } from '@kindred-baton/core/progress/facet';
+import { unpackFacts } from '@kindred-baton/core/progress/course';
+import { drawCurves } from '@kindred-baton/core/progress/draw-curve';
 import { unpackStrip } from '@kindred-baton/core/progress/strip';
 import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
 import type { Actor } from '@kindred-baton/store/actor';
@@ -7,6 +9,7 @@ import { getAcceptance } from '@kindred-baton/store/cycles/acceptance';
 import { getCycle } from '@kindred-baton/store/cycles/get-cycle';
 import { listCycles } from '@kindred-baton/store/cycles/list-cycles';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
+import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
 import { listTurns } from '@kindred-baton/store/turns/list-turns';
 import { sql } from 'drizzle-orm';
@@ -48,6 +51,11 @@ export async function expectSameTotals(db: TestStore, lead: Actor, code: string)
     acceptance: acceptance.counts,
   };
   const again = await countAgain(db, code);
+  const { course } = await db.ask(lead, getCourse, { cycle: code });
+  if (course) {
+    const { through, wrong } = drawCurves(unpackFacts(course), 'turns').all;
+    expect([through.at(-1), wrong.at(-1)]).toEqual([again.passed + again.skipped, again.failed + again.blocked]);
+  }
   for (const [place, counts] of Object.entries(shown)) expect({ place, counts }).toEqual({ place, counts: again });
   expect(inList?.runs).toBe(cycle.runs);
   const { rows } = await db.ask(lead, listTurns, { cycle: code, page: 1 });

@@ -90,6 +90,10 @@ export function countOf(count: number, one: string, many = `${one}s`): string {
   return `${count.toLocaleString('en')} ${count === 1 ? one : many}`;
 }
 
+/** “Billing, Stores and Finance”. */
+export const listNames = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+
 export function toInitials(name: string): string {
   const words = name.split(/\s+/).filter((word) => word !== '');
   return `${words[0]?.[0] ?? ''}${words.length > 1 ? (words.at(-1)?.[0] ?? '') : ''}`.toUpperCase();

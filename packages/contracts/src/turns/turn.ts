@@ -93,6 +93,8 @@ export const turnListQuerySchema = z.object({
   defect: codeSchema.optional(),
   /** Those that were due before today and are not over. */
   late: z.literal('yes').optional(),
+  /** Those at which an attempt ended on this day. */
+  tried: z.iso.date().optional(),
   run: z.coerce.number().int().optional(),
   status: z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(z.enum(TURN_STATUSES))).optional(),
   /** A hold: its kind and key; lists the turns behind it, and those at which it holds. */

@@ -25,6 +25,8 @@ export interface CourseTurn {
   /** The day on which it was left out, where no attempt made it through. */
   readonly leftOutOn: number | null;
   readonly dueOn: number | null;
+  /** Of a run of low priority that nobody has begun. */
+  readonly isSparable: boolean;
   /** It is of the branch that is looked at; the others take the same people's time. */
   readonly isCounted: boolean;
 }
@@ -45,8 +47,8 @@ export interface CourseFacts {
   readonly firstShare: number;
   readonly todayShare: number;
   readonly groups: number;
-  /** The minutes that the people of a lane have on each day, from the first to the last that is looked at. */
-  readonly lanes: readonly { readonly minutesByDay: readonly number[] }[];
+  /** How many people (or sessions of runners) a lane has, and the minutes that they have together on each day, from the first to the last that is looked at. */
+  readonly lanes: readonly { readonly people: number; readonly minutesByDay: readonly number[] }[];
   readonly turns: readonly CourseTurn[];
   readonly tries: readonly CourseTry[];
 }

@@ -6,18 +6,19 @@ import { createShares, sortSamples } from './censored-samples.ts';
 import type { CourseFacts, CourseTry, CourseTurn } from './course.ts';
 import { drawBeta } from './draw-beta.ts';
 import { drawCurves } from './draw-curve.ts';
+import { findRemedies } from './find-remedies.ts';
 import { forecastCourse } from './forecast.ts';
 import { measurePaces } from './measure-paces.ts';
 
 const turn = (own: Partial<CourseTurn> = {}): CourseTurn => ({
-  ...{ group: 0, lane: 0, run: 0, index: 0, after: [], waitDays: 0, minutes: 60, dueOn: null, leftOutOn: null },
+  ...{ group: 0, lane: 0, run: 0, index: 0, after: [], waitDays: 0, minutes: 60, dueOn: null, leftOutOn: null, isSparable: false },
   ...{ isThrough: false, isWrong: false, isStopped: false, isCounted: true },
   ...own,
 });
 const through = (own: Partial<CourseTurn> = {}) => turn({ isThrough: true, ...own });
 const facts = (own: Partial<CourseFacts> = {}): CourseFacts => ({
   ...{ today: 0, firstShare: 1, todayShare: 1, groups: 1, turns: [], tries: [] },
-  lanes: [{ minutesByDay: new Array<number>(40).fill(240) }],
+  lanes: [{ people: 2, minutesByDay: new Array<number>(40).fill(240) }],
   ...own,
 });
 const many = (count: number, make: (at: number) => CourseTurn) => Array.from({ length: count }, (_, at) => make(at));
@@ -95,7 +96,7 @@ describe('the pace of a lane', () => {
       { turn: 0, day: 2, lane: 0, isThrough: true },
       { turn: 1, day: 3, lane: 1, isThrough: true },
     ];
-    const lanes = [1, 1].map(() => ({ minutesByDay: new Array<number>(9).fill(120) }));
+    const lanes = [1, 1].map(() => ({ people: 2, minutesByDay: new Array<number>(9).fill(120) }));
     const paces = measurePaces(facts({ today: 5, groups: 2, turns: chain, tries, lanes }));
     expect(paces.lanes[0]!.samples).toEqual([0, 0, 0.5].map((value) => ({ value, isAtLeast: value > 0 })));
     // The second lane had nothing on days 0 and 1; its first turn came on day 2, its second on day 3.
@@ -103,7 +104,7 @@ describe('the pace of a lane', () => {
   });
 
   it('counts a day off with the next, and the first and today by their share', () => {
-    const lanes = [{ minutesByDay: [240, 0, 240, 240, 240] }];
+    const lanes = [{ people: 2, minutesByDay: [240, 0, 240, 240, 240] }];
     const own = withHistory(1, 1, { lanes, firstShare: 0.5 });
     expect(measurePaces(own).lanes[0]!.samples.map(({ value }) => value)).toEqual([0.25, 0.5, 0.5]);
   });
@@ -156,9 +157,9 @@ describe('a forecast', () => {
   });
 
   it('takes each lane for the time that its people will have', () => {
-    const away = withHistory(2, 4, { lanes: [{ minutesByDay: [240, 240, 240, 240, 0, 0, 240, 240, 240, 240] }] });
+    const away = withHistory(2, 4, { lanes: [{ people: 2, minutesByDay: [240, 240, 240, 240, 0, 0, 240, 240, 240, 240] }] });
     expect(forecastCourse(away, PLANNED).all.ends!.median).toBe(7);
-    const more = withHistory(2, 4, { lanes: [{ minutesByDay: [240, 240, 240, 240, 480, 480, 480, 480] }] });
+    const more = withHistory(2, 4, { lanes: [{ people: 2, minutesByDay: [240, 240, 240, 240, 480, 480, 480, 480] }] });
     expect(forecastCourse(more, PLANNED).all.ends!.median).toBe(4);
     expect(forecastCourse(withHistory(2, 2, { todayShare: 0.5 }), PLANNED).all.ends!.median).toBe(5);
   });
@@ -175,13 +176,18 @@ describe('a forecast', () => {
     );
     const again = forecastCourse({ ...own, tries: tries.sort((a, b) => a.day - b.day) }, PLANNED);
     expect(again.all.ends!.median).toBeGreaterThan(forecastCourse(own, PLANNED).all.ends!.median!);
-    expect(again.hasRepairs).toBe(true);
+    // Each of the four came back on the next day.
+    expect(again.repairs).toEqual({ done: 4, waiting: 0, median: 1 });
+    expect(forecastCourse(own, PLANNED).repairs).toEqual({ done: 0, waiting: 0, median: null });
   });
 
   it('says which lanes have too few days, and which turns have no end', () => {
     const young = forecastCourse(withHistory(2, 7, { today: 1 }), PLANNED);
     expect(young.paces).toEqual([{ from: 'plan', days: 1 }]);
-    const lanes = [{ minutesByDay: new Array<number>(20).fill(240) }, { minutesByDay: new Array<number>(20).fill(0) }];
+    const lanes = [
+      { people: 2, minutesByDay: new Array<number>(20).fill(240) },
+      { people: 2, minutesByDay: new Array<number>(20).fill(0) },
+    ];
     const turns = [turn(), turn({ index: 1, after: [0], lane: 1, group: 1 }), turn({ index: 2, after: [1] })];
     const held = forecastCourse(facts({ groups: 2, lanes, turns }), PLANNED);
     expect([held.all.stuck, ...held.groups.map(({ stuck }) => stuck)]).toEqual([2, 1, 1]);
@@ -222,6 +228,44 @@ describe('a forecast', () => {
     const once = forecastCourse(own, { ...PLANNED, seed: 1 });
     expect(forecastCourse(own, { ...PLANNED, seed: 1 })).toEqual(once);
     expect(forecastCourse(own, { ...PLANNED, seed: 2 }).spread).not.toEqual(once.spread);
+  });
+});
+
+describe('what would help', () => {
+  const look = (own: CourseFacts) => findRemedies(own, forecastCourse(own, PLANNED).all.ends!, PLANNED);
+
+  it('is the person in the lane that is behind, and what can be spared; each with the odds that it gives', () => {
+    const own = withHistory(2, 6);
+    const idle = turn({ run: 7, lane: 1, group: 1 });
+    const facts2 = { ...own, groups: 2, lanes: [own.lanes[0]!, own.lanes[0]!], turns: [...own.turns, idle] };
+    const sparable = {
+      ...facts2,
+      turns: facts2.turns.map((one, at) => ({ ...one, isSparable: at >= own.turns.length - 4 && at < own.turns.length })),
+    };
+    const found = look(sparable);
+    expect(found.map(({ remedy }) => remedy)).toContainEqual({ kind: 'person', lane: 0 });
+    expect(found.map(({ remedy }) => remedy)).toContainEqual({ kind: 'leave out', turns: 4 });
+    // Two of six are left: one day; the odds are those of the forecast of what is left.
+    expect(found.find(({ remedy }) => remedy.kind === 'leave out')!.ends.median).toBe(4);
+  });
+
+  it('is a quicker repair where repairs hold it up, and nothing where nothing does', () => {
+    // The first two were tried again after three days; two more have been wrong since yesterday.
+    const own = withHistory(2, 2);
+    const isLast = (at: number) => at >= own.turns.length - 2;
+    const before = own.tries.flatMap((one): CourseTry[] =>
+      one.day === 0
+        ? [
+            { ...one, isThrough: false },
+            { ...one, day: 3 },
+          ]
+        : [one],
+    );
+    const wrong = [2, 1].map((back): CourseTry => ({ turn: own.turns.length - back, day: 3, lane: 0, isThrough: false }));
+    const turns = own.turns.map((one, at) => (isLast(at) ? { ...one, isWrong: true, isStopped: true } : one));
+    const tries = [...before, ...wrong].sort((a, b) => a.day - b.day);
+    expect(look({ ...own, turns, tries })[0]!.remedy).toEqual({ kind: 'repair' });
+    expect(look(withHistory(4, 1))).toEqual([]);
   });
 });
 
@@ -294,7 +338,7 @@ function createRound(seed: number, lanes = 3): { facts: CourseFacts; end: number
     end: day - 1,
     facts: {
       ...{ today, firstShare: 1, todayShare: 1, groups: lanes, tries: known },
-      lanes: law.map(() => ({ minutesByDay: new Array<number>(150).fill(DAY) })),
+      lanes: law.map(() => ({ people: 2, minutesByDay: new Array<number>(150).fill(DAY) })),
       turns: turns.map(({ run, index, minutes }, at) => {
         const isWrong = last.get(at) === false;
         const stands = { isThrough: last.get(at) === true, isWrong, isStopped: isWrong };
@@ -351,7 +395,7 @@ function createDueRound(seed: number): { facts: CourseFacts; end: number } {
         today,
         groups: LEGS,
         tries: known,
-        lanes: Array.from({ length: LEGS }, () => ({ minutesByDay: new Array<number>(80).fill(3_000) })),
+        lanes: Array.from({ length: LEGS }, () => ({ people: 2, minutesByDay: new Array<number>(80).fill(3_000) })),
       },
       turns: turns.map(({ run, index, dueOn }, at) => {
         const isWrong = last.get(at) === false;

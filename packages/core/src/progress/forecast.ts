@@ -1,6 +1,6 @@
 import { createRandom } from '../values/fresh.ts';
 import type { Sample } from './censored-samples.ts';
-import { sortSamples } from './censored-samples.ts';
+import { createShares, sortSamples } from './censored-samples.ts';
 import type { CourseFacts, CourseUnit } from './course.ts';
 import { weighTurn } from './course.ts';
 import type { Paces } from './measure-paces.ts';
@@ -16,6 +16,8 @@ export interface ForecastOptions {
   readonly plannedDay: number;
   readonly paths?: number;
   readonly seed?: number;
+  /** Whatever went wrong can be tried again on the next day. */
+  readonly isRepairedNextDay?: boolean;
 }
 
 /** Days; null: not within the days that are looked at. */
@@ -53,8 +55,8 @@ export interface Forecast {
   readonly spread: readonly { readonly day: number; readonly paths: number }[];
   /** By lane: on how many of its days the pace rests; *plan*: too few, a planned minute is taken to be a minute. */
   readonly paces: readonly { readonly from: 'days' | 'plan'; readonly days: number }[];
-  /** Whether any failed turn has been tried again yet; if not, a repair is taken to last until the next day. */
-  readonly hasRepairs: boolean;
+  /** What went wrong and was tried again, and what was not yet; the days by which half are tried again. null: none was, a repair is taken to last until the next day. */
+  readonly repairs: { readonly done: number; readonly waiting: number; readonly median: number | null };
 }
 
 export const FORECAST_PATHS = 2_000;
@@ -69,9 +71,9 @@ const LOW = 0.075;
  * for others waits (decision 0040). Not known to it: days that are like their neighbours, people who learn, faults yet to come. Cost O(paths × (attempts + lanes × days)).
  */
 export function forecastCourse(facts: CourseFacts, options: ForecastOptions): Forecast {
-  const { unit, plannedDay, paths = FORECAST_PATHS, seed = 1 } = options;
+  const { unit, plannedDay, paths = FORECAST_PATHS, seed = 1, isRepairedNextDay = false } = options;
   const measured = measurePaces(facts);
-  const paces = settlePaces(measured);
+  const paces = settlePaces(isRepairedNextDay ? { ...measured, repairs: [] } : measured);
   const rest = gatherRest(facts, unit);
   const walked = walkPaths(rest, paces, { paths, random: createRandom(seed) });
   const lineOf = (at: number, group: number | null) =>
@@ -83,7 +85,7 @@ export function forecastCourse(facts: CourseFacts, options: ForecastOptions): Fo
     all: lineOf(facts.groups, null),
     groups: Array.from({ length: facts.groups }, (_, group) => lineOf(group, group)),
     paces: measured.lanes.map((pace) => ({ from: isUnknown(pace) ? 'plan' : 'days', days: pace.samples.length })),
-    hasRepairs: hasKnown(measured.repairs),
+    repairs: describeRepairs(measured.repairs),
   };
 }
 
@@ -105,6 +107,13 @@ function settlePaces({ lanes, repairs, leads }: Paces): Paces {
 
 const PLAN_PACE: Sample = { value: 1, isAtLeast: false };
 const hasKnown = (samples: readonly Sample[]) => samples.some(({ isAtLeast }) => !isAtLeast);
+
+function describeRepairs(samples: readonly Sample[]): Forecast['repairs'] {
+  const done = samples.filter(({ isAtLeast }) => !isAtLeast).length;
+  const shares = createShares(samples);
+  shares.weigh(() => 1);
+  return { done, waiting: samples.length - done, median: done > 0 ? shares.draw(0.5) : null };
+}
 
 interface Walked {
   /** By group, and last of all: the end of each path. */

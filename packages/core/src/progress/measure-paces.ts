@@ -3,7 +3,7 @@ import { sortSamples } from './censored-samples.ts';
 import type { CourseFacts } from './course.ts';
 
 /** What a cycle's own days say of a lane. */
-export interface Pace {
+interface Pace {
   /** Planned minutes of work that were tried, for each minute that its people had, by day; sorted. A day on which it ran out of work says *at least*. */
   readonly samples: readonly Sample[];
   /** Attempts that went wrong, and that did not. */

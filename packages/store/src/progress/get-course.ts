@@ -48,7 +48,7 @@ interface Wanted {
 /** So long after today, or after its end, a cycle is looked at. */
 const DAYS_BEHIND = 200;
 
-const REPEATED = ['isThrough', 'isWrong', 'isStopped', 'isCounted', 'leftOutOn'] as const;
+const REPEATED = ['isThrough', 'isWrong', 'isStopped', 'isCounted', 'isSparable', 'leftOutOn'] as const;
 
 const isWrong = (status: TurnStatus) => status === 'failed' || status === 'blocked';
 
@@ -151,6 +151,7 @@ const listTurns = (context: ReadContext, { cycle, firstDay, nodes }: Own): Promi
       ...{ team: turns.teamId, assignee: turns.assigneeId, status: turns.status, isRetestDue: turns.isRetestDue },
       leftOutOn: sql`case when ${turns.status} = 'skipped' then ${toDayNumber(context, turns.doneAt, firstDay)} end`,
       dueOn: sql`${turns.dueOn} - ${firstDay}::date`,
+      isSparable: sql`${runs.priority} = 'low' and ${runs.outcome} = 'not run'`,
       isCounted: sql`coalesce(${isAtNodes(nodes) ?? sql`true`}, false)`,
     },
     from: sql`from ${turns} join ${runs} on ${eq(runs.id, turns.runId)} where ${isOfCycle({ cycleId: cycle.id, nodes: null })}

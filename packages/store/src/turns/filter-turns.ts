@@ -13,7 +13,7 @@ import { applications, teams } from '../schema/programmes.ts';
 import { requirementTests, requirements } from '../schema/requirements.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
-import { turns } from '../schema/turns.ts';
+import { attempts, turns } from '../schema/turns.ts';
 
 /** Which turns of a cycle have a value. A value that there is none of finds none. */
 export type TurnFilter = (context: ReadContext, value: string, cycleId: CycleId) => SQL | undefined | Promise<SQL | undefined>;
@@ -89,6 +89,11 @@ export const byDefect: TurnFilter = ({ db, actor }, code) =>
 /** Due before today, and not over. */
 export const isLate = ({ actor, now }: Pick<ReadContext, 'actor' | 'now'>): SQL | undefined =>
   and(lt(turns.dueOn, toDay(now.getTime(), actor.timeZone)), inArray(turns.status, TURN_STATUSES.filter(isLeft)));
+
+/** An attempt at it ended on this day of the programme, and was not left behind by its maker. */
+export const byDayTried: TurnFilter = ({ actor }, day) =>
+  sql`exists (select from ${attempts} where ${attempts.turnId} = ${turns.id} and not ${attempts.isAbandoned}
+    and (${attempts.finishedAt} at time zone ${actor.timeZone})::date = ${day}::date)`;
 
 export const byScenario: TurnFilter = ({ db, actor }, code) =>
   inArray(

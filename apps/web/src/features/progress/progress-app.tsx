@@ -1,3 +1,4 @@
+import type { CourseView as CourseAnswer } from '@kindred-baton/contracts/progress/course';
 import { useRead } from '../../client/use-read.ts';
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
 import type { TeamProgress } from '@kindred-baton/contracts/progress/teams';
@@ -14,6 +15,7 @@ import { useAddress } from '../frame/address-context.tsx';
 import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { CourseView } from './course/course-view.tsx';
 import { HoldList } from './hold-list.tsx';
 import { NoCycle } from './no-cycle.tsx';
 import { ProgressTable } from './progress-table.tsx';
@@ -25,6 +27,7 @@ import { WrongStepsView } from './wrong-steps-view.tsx';
 
 /** What the page came with: the answer of the view that its address names. */
 export type ProgressContent =
+  | { readonly view: 'course'; readonly answer: CourseAnswer }
   | { readonly view: 'teams'; readonly answer: TeamProgress }
   | { readonly view: 'where'; readonly answer: ProgressView }
   | { readonly view: 'steps'; readonly answer: WrongSteps };
@@ -39,6 +42,7 @@ export function ProgressApp({ content, ...frame }: PageProps<ProgressContent>) {
 
 function Shown({ content, initialAddress }: { readonly content: ProgressContent; readonly initialAddress: string }) {
   const asked = useAddress().get('view');
+  if (asked === 'course') return <CourseView initial={content.view === 'course' ? content.answer : null} initialAddress={initialAddress} />;
   if (asked === 'teams') return <TeamsView initial={content.view === 'teams' ? content.answer : null} initialAddress={initialAddress} />;
   return asked === 'steps' ? (
     <WrongStepsView initial={content.view === 'steps' ? content.answer : null} initialAddress={initialAddress} />

@@ -2,6 +2,7 @@ import { ViewTabs } from '../../ui/view-tabs.tsx';
 
 const PROGRESS_VIEWS = [
   { key: 'where', name: 'Where we are' },
+  { key: 'course', name: 'Course' },
   { key: 'teams', name: 'Teams' },
   { key: 'steps', name: 'Where it goes wrong' },
 ] as const;

@@ -5,7 +5,7 @@ import { keepPreviousData } from '@tanstack/react-query';
 import { useRead } from '../../client/use-read.ts';
 import { BatonBar } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
-import { countOf, formatMinutes, formatShare, formatSpan } from '../../ui/format.ts';
+import { countOf, formatMinutes, formatShare, formatSpan, listNames } from '../../ui/format.ts';
 import { Choose } from '../../ui/menus/choose.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
@@ -81,9 +81,6 @@ function describePace(teams: readonly TeamLine[]): string {
 
 /** From a tenth more than was planned on, it is said. */
 const SLOW = 1.1;
-
-const listNames = (names: readonly string[]) =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
 const HEADS = ['Turns', 'Run', 'Passed', 'Failed, blocked', 'To do', 'Late', 'Held', 'Keeps waiting', 'Planned a turn', 'Spent a turn'];
 

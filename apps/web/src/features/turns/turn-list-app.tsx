@@ -17,7 +17,10 @@ import { useProgramme } from '../frame/programme-context.tsx';
 
 /** The filters that an address may hold, and how each is said. */
 const FILTERS: Readonly<
-  Record<FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'defect' | 'late' | 'run' | 'hold', (value: string) => string>
+  Record<
+    FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'defect' | 'late' | 'tried' | 'run' | 'hold',
+    (value: string) => string
+  >
 > = {
   status: (value) => value.split(',').join(' or '),
   node: (value) => `at ${value}`,
@@ -30,6 +33,7 @@ const FILTERS: Readonly<
   requirement: (value) => `that show ${value}`,
   defect: (value) => `at which ${value} was seen`,
   late: () => 'due before today',
+  tried: (value) => `tried on ${formatDay(value)}`,
   scenario: (value) => `of scenario ${value}`,
   run: (value) => `of run ${value}`,
   hold: () => 'waiting behind one hold',

@@ -1,0 +1,232 @@
+import type { CourseView as Answer, PackedCourse } from '@kindred-baton/contracts/progress/course';
+import type { CourseUnit } from '@kindred-baton/core/progress/course';
+import { unpackFacts, weighTurn } from '@kindred-baton/core/progress/course';
+import { drawCurves } from '@kindred-baton/core/progress/draw-curve';
+import { FORECAST_PATHS } from '@kindred-baton/core/progress/forecast';
+import { addDays } from '@kindred-baton/core/time/calendar';
+import { keepPreviousData } from '@tanstack/react-query';
+import { useCallback, useMemo, useState } from 'react';
+import { useRead } from '../../../client/use-read.ts';
+import { EmptyView } from '../../../ui/empty-view.tsx';
+import { countOf, formatMinutes, formatShare, formatSpan } from '../../../ui/format.ts';
+import { Choose } from '../../../ui/menus/choose.tsx';
+import { PageTitle } from '../../../ui/page-title.tsx';
+import { saveBlob } from '../../../ui/save-file.ts';
+import { useAddress } from '../../frame/address-context.tsx';
+import { useProgramme } from '../../frame/programme-context.tsx';
+import { NoCycle } from '../no-cycle.tsx';
+import { ProgressTabs } from '../progress-tabs.tsx';
+import { toTurnsPath } from '../to-turns-path.ts';
+import { useQueryOf } from '../use-query-of.ts';
+import { CourseChart } from './course-chart.tsx';
+import { CourseTable } from './course-table.tsx';
+import { CourseTeams } from './course-teams.tsx';
+import { describeEnd, nameDay } from './describe-course.ts';
+import { layOutCourse } from './lay-out-course.ts';
+import { OddsPanel } from './odds-panel.tsx';
+import { RemediesPanel } from './remedies-panel.tsx';
+import { useForecast } from './use-forecast.ts';
+
+const UNITS = [
+  { key: 'turns', name: 'Turns' },
+  { key: 'minutes', name: 'Minutes of work' },
+] as const;
+
+/** The course of a cycle. Without an answer of the page's own it is asked for. */
+export function CourseView({ initial, initialAddress }: { readonly initial: Answer | null; readonly initialAddress: string }) {
+  const address = useAddress();
+  const { input, isFirst } = useQueryOf(['cycle', 'scope'], initialAddress);
+  const { data, error, isPlaceholderData } = useRead(
+    'getCourse',
+    { input },
+    { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData },
+  );
+  if (data && !data.cycle) return <NoCycle />;
+  const unit: CourseUnit = address.get('count') === 'minutes' ? 'minutes' : 'turns';
+  return (
+    <>
+      <PageTitle title="Progress" about={data?.cycle ? formatSpan(data.cycle.startsOn, data.cycle.endsOn) : undefined}>
+        {data?.cycle && (
+          <Choose
+            label="Cycle"
+            chosen={data.cycle.code}
+            choices={data.cycles.map(({ code, name }) => ({ key: code, name }))}
+            onChoose={(cycle) => address.set({ cycle, team: null })}
+          />
+        )}
+        <Choose label="Count" chosen={unit} choices={UNITS} onChoose={(key) => address.set({ count: key === 'turns' ? null : key })} />
+      </PageTitle>
+      <ProgressTabs view="course" />
+      {!data?.cycle ? (
+        <p className="text-soft">{error ? error.message : 'Reading the course …'}</p>
+      ) : data.course ? (
+        <div className={isPlaceholderData ? 'opacity-70' : ''}>
+          <Course course={data.course} cycle={data.cycle.code} unit={unit} />
+        </div>
+      ) : (
+        <div className="card">
+          <EmptyView title={`${data.cycle.name} has not opened yet`}>
+            Its course begins when it opens. Whether it fits is said in its lanes.
+          </EmptyView>
+        </div>
+      )}
+    </>
+  );
+}
+
+interface CourseProps {
+  readonly course: PackedCourse;
+  readonly cycle: string;
+  readonly unit: CourseUnit;
+}
+
+function Course({ course, cycle, unit }: CourseProps) {
+  const { base } = useProgramme();
+  const address = useAddress();
+  const facts = useMemo(() => unpackFacts(course), [course]);
+  const { all, groups } = useMemo(() => drawCurves(facts, unit), [facts, unit]);
+  const { forecast, remedies, hasFailed } = useForecast(course.isOver ? null : facts, course.plannedDay, unit);
+  const team = address.get('team');
+  const at = course.groups.findIndex(({ key }) => key === team);
+  const group = at < 0 ? null : at;
+  const line = group === null ? forecast?.all : forecast?.groups[group];
+  const scope = address.get('scope');
+  const drawing = useMemo(
+    () =>
+      layOutCourse({
+        ...{ course, facts, unit, group, isBranch: scope !== null, fan: line?.fan ?? [] },
+        curve: (group === null ? all : groups[group]) ?? all,
+      }),
+    [course, facts, unit, group, scope, line, all, groups],
+  );
+  const totals = useMemo(
+    () =>
+      course.groups.map((_, own) =>
+        facts.turns.reduce((sum, turn) => sum + (turn.isCounted && turn.group === own ? weighTurn(turn, unit) : 0), 0),
+      ),
+    [course, facts, unit],
+  );
+  const format = useCallback((value: number) => (unit === 'turns' ? value.toLocaleString('en') : formatMinutes(Math.round(value))), [unit]);
+  const own: Record<string, string> = group === null || team === null ? {} : { team };
+  const toTurns = (filters: Record<string, string>) => toTurnsPath({ base, cycle, scope, filters });
+  const helpPath = address.withScope(`${base}/cycles/${encodeURIComponent(cycle)}`);
+  const end = describeEnd(course, forecast);
+  const shown = { points: drawing.points, today: course.today, plannedDay: course.plannedDay, format, unit, isOver: course.isOver };
+  return (
+    <>
+      <p className="text-[19px]" aria-live="polite">
+        <strong className="text-[26px]">{end.strong}</strong>
+        <span className="text-soft">{end.rest}</span>
+      </p>
+      <p className="mb-3 flex flex-wrap gap-x-4">
+        <span>
+          <a className="font-semibold hover:underline" href={toTurns({ status: 'passed,skipped', ...own })}>
+            {format(drawing.through)}
+          </a>{' '}
+          of {unit === 'turns' ? countOf(drawing.total, 'turn') : format(drawing.total)} through
+          {group === null ? '' : ` at ${course.groups[group]!.name}`}
+        </span>
+        {drawing.wrong > 0 && (
+          <a className="text-failed hover:underline" href={toTurns({ status: 'failed,blocked', ...own })}>
+            {format(drawing.wrong)} went wrong
+          </a>
+        )}
+        <span>{describeBehind(drawing.behind, course, format)}</span>
+        {forecast && <span>{describeDecider(course, forecast.decides)}</span>}
+        {hasFailed && <span className="text-failed">The forecast could not be drawn in this browser.</span>}
+      </p>
+      <div className={`grid items-start gap-4 ${course.isOver ? '' : 'lg:grid-cols-[minmax(0,1fr)_300px]'}`}>
+        <section className="card min-w-0" aria-label="Day by day">
+          <Picture
+            {...shown}
+            median={line?.ends?.median ?? null}
+            late={line?.ends?.late ?? null}
+            name={`course-${cycle}`}
+            label={`${end.strong}${end.rest}. ${format(drawing.through)} of ${format(drawing.total)} through.`}
+            onDay={(day) => {
+              if (day <= course.today) location.assign(toTurns({ tried: addDays(course.firstDay, day), ...own }));
+            }}
+          />
+          <details className="border-t border-line-2">
+            <summary className="min-h-[32px] cursor-pointer px-4 py-1.5 text-[14px] font-semibold">Day by day in numbers</summary>
+            <CourseTable
+              isOver={course.isOver}
+              points={drawing.points}
+              format={format}
+              toDay={(date) => toTurns({ tried: date, ...own })}
+            />
+          </details>
+          <div className="border-t border-line-2">
+            <CourseTeams
+              {...{ course, curves: groups, totals, forecast, format, chosen: group === null ? null : team }}
+              lastDay={drawing.points.at(-1)?.day ?? course.today}
+              onChoose={(key) => address.set({ team: key })}
+              toTurns={(key, status) => toTurns({ team: key, status })}
+              helpPath={helpPath}
+            />
+          </div>
+        </section>
+        {!course.isOver && (
+          <div className="grid gap-4">
+            {forecast ? (
+              <>
+                <OddsPanel course={course} facts={facts} forecast={forecast} />
+                <RemediesPanel {...{ course, forecast, remedies, helpPath }} />
+              </>
+            ) : (
+              <p className="card min-h-[240px] px-4 py-3.5 text-[13px] text-soft">Drawing {FORECAST_PATHS.toLocaleString('en')} ends …</p>
+            )}
+          </div>
+        )}
+      </div>
+    </>
+  );
+}
+
+interface PictureProps extends Omit<Parameters<typeof CourseChart>[0], 'onReady'> {
+  readonly name: string;
+}
+
+function Picture({ name, ...props }: PictureProps) {
+  const [save, setSave] = useState<(() => string) | null>(null);
+  const keep = useCallback((next: (() => string) | null) => setSave(() => next), []);
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 px-4 pt-3 text-[13px]">
+        <Key className="border-t-[2.5px] border-ink">Through</Key>
+        <Key className="border-t-4 border-failed">Went wrong, to be done again</Key>
+        <Key className="border-t-2 border-dashed border-soft">Planned, as kept when it opened</Key>
+        {!props.isOver && <Key className="h-2.5 bg-ink/15">Forecast: 85 of 100 lie in here</Key>}
+        <button
+          type="button"
+          className="button button-small ml-auto"
+          disabled={!save}
+          onClick={() => save && saveBlob(new Blob([save()], { type: 'image/svg+xml' }), `${name}.svg`)}
+        >
+          Save as SVG
+        </button>
+      </div>
+      <CourseChart {...props} onReady={keep} />
+    </>
+  );
+}
+
+const Key = ({ className, children }: { readonly className: string; readonly children: string }) => (
+  <span className="flex items-center gap-1.5 text-soft">
+    <span className={`w-6 ${className}`} aria-hidden />
+    {children}
+  </span>
+);
+
+/** Against what should have been through by last evening, as it was planned when the cycle opened. */
+function describeBehind(behind: number | null, course: PackedCourse, format: (value: number) => string): string {
+  if (behind === null) return 'What was planned when it opened was not kept';
+  const by = course.isOver ? 'at its end' : `by last evening (${nameDay(course, Math.max(0, course.today - 1))})`;
+  if (behind === 0) return `as planned ${by}`;
+  return `${format(Math.abs(behind))} ${behind > 0 ? 'behind' : 'ahead of'} the plan ${by}`;
+}
+
+function describeDecider({ groups }: PackedCourse, decides: readonly number[]): string {
+  const most = decides.reduce((best, share, at) => (share > (decides[best] ?? 0) ? at : best), 0);
+  return (decides[most] ?? 0) > 0 ? `${groups[most]?.name ?? ''} is last in ${formatShare(decides[most] ?? null)} of the paths` : '';
+}

@@ -1,0 +1,256 @@
+import type { PackedCourse } from '@kindred-baton/contracts/progress/course';
+import type { CourseTurn } from '@kindred-baton/core/progress/course';
+import { unpackFacts } from '@kindred-baton/core/progress/course';
+import { drawCurves } from '@kindred-baton/core/progress/draw-curve';
+import type { Forecast, ForecastLine } from '@kindred-baton/core/progress/forecast';
+import { packRows } from '@kindred-baton/core/tables/pack-rows';
+import { screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { describe, expect, it, vi } from 'vitest';
+import { openScreen } from '../../../../test-support/open-screen.tsx';
+import { describePoint, toChartOption } from './chart-option.ts';
+import { CourseTable } from './course-table.tsx';
+import { CourseTeams } from './course-teams.tsx';
+import { describeEnd, describeGrounds } from './describe-course.ts';
+import { layOutCourse, layOutOdds } from './lay-out-course.ts';
+import { OddsPanel } from './odds-panel.tsx';
+import { RemediesPanel } from './remedies-panel.tsx';
+
+const turn = (own: Partial<CourseTurn> = {}): CourseTurn => ({
+  ...{ group: 0, lane: 0, run: 0, index: 0, after: [], waitDays: 0, minutes: 30, dueOn: 4, leftOutOn: null, isSparable: false },
+  ...{ isThrough: false, isWrong: false, isStopped: false, isCounted: true },
+  ...own,
+});
+
+/** Opened on Fri 20 Nov; today is Tue 24 Nov. Four turns, two of them through; a fifth went on Monday. */
+const createCourse = (own: Partial<PackedCourse> = {}): PackedCourse => ({
+  ...{ firstDay: '2026-11-20', today: 4, firstShare: 1, todayShare: 0.5, plannedDay: 7, isOver: false },
+  groups: [
+    { key: 'Billing', name: 'Billing' },
+    { key: '-', name: 'No team' },
+  ],
+  lanes: [
+    { name: 'Billing', people: 2, minutesByDay: [240, 0, 0, 240, 240, 240, 240, 240, 0, 0, 240, 240] },
+    { name: 'No team', people: 0, minutesByDay: new Array<number>(12).fill(0) },
+  ],
+  turns: packRows(
+    [turn({ isThrough: true }), turn({ run: 1, isThrough: true }), turn({ run: 2, isWrong: true }), turn({ run: 3, group: 1, lane: 1 })],
+    [],
+  ),
+  tries: packRows(
+    [
+      { turn: 0, day: 0, lane: 0, isThrough: true },
+      { turn: 1, day: 3, lane: 0, isThrough: true },
+      { turn: 2, day: 3, lane: 0, isThrough: false },
+    ],
+    [],
+  ),
+  baseline: [
+    { day: 0, group: 0, turns: 1, minutes: 30 },
+    { day: 3, group: 0, turns: 2, minutes: 60 },
+    { day: 7, group: 1, turns: 2, minutes: 60 },
+  ],
+  scopeChanges: [{ day: 3, at: '2026-11-23T10:00:00.000Z', turns: -1, minutes: null, why: 'No data.' }],
+  ...own,
+});
+
+const line = (own: Partial<ForecastLine> = {}): ForecastLine => ({
+  ...{ ends: { median: 7, late: 11, inTime: 0.6 }, stuck: 0 },
+  fan: [
+    { day: 4, low: 2, middle: 2, high: 3 },
+    { day: 7, low: 2, middle: 3, high: 4 },
+  ],
+  ...own,
+});
+const createForecast = (own: Partial<Forecast> = {}): Forecast => ({
+  ...{ paths: 2_000, all: line(), groups: [line(), line({ ends: null, fan: [], stuck: 1 })], decides: [1, 0] },
+  spread: [
+    { day: 6, paths: 200 },
+    { day: 7, paths: 1_000 },
+    { day: 11, paths: 800 },
+  ],
+  paces: [
+    { from: 'days', days: 4 },
+    { from: 'plan', days: 0 },
+  ],
+  repairs: { done: 2, waiting: 1, median: 3 },
+  ...own,
+});
+
+function layOut(
+  course = createCourse(),
+  { group = null, unit = 'turns', isBranch = false }: { group?: number | null; unit?: 'turns' | 'minutes'; isBranch?: boolean } = {},
+) {
+  const facts = unpackFacts(course);
+  const curves = drawCurves(facts, unit);
+  return layOutCourse({
+    course,
+    facts,
+    unit,
+    group,
+    isBranch,
+    fan: line().fan,
+    curve: group === null ? curves.all : curves.groups[group]!,
+  });
+}
+
+describe('a course', () => {
+  it('has the days on which somebody works or something was planned: what is past, what is expected, what came and went', () => {
+    const { points, behind, total, through, wrong } = layOut();
+    expect(points.map(({ date }) => date)).toEqual(['2026-11-20', '2026-11-23', '2026-11-24', '2026-11-25', '2026-11-26', '2026-11-27']);
+    expect(points.map((point) => [point.planned, point.through, point.wrong, point.scope, point.forecast?.middle])).toEqual([
+      [1, 1, 0, 5, undefined],
+      [3, 2, 1, 4, undefined],
+      [3, 2, 1, 4, 2],
+      [3, null, null, 4, undefined],
+      [3, null, null, 4, undefined],
+      [5, null, null, 4, 3],
+    ]);
+    expect({ behind, total, through, wrong }).toEqual({ behind: 1, total: 4, through: 2, wrong: 1 });
+  });
+
+  it('of a team, of a branch and in minutes says what is known of it', () => {
+    expect(layOut(createCourse(), { group: 1 })).toMatchObject({ total: 1, through: 0, behind: 0 });
+    expect(layOut(createCourse(), { isBranch: true }).points[0]!.scope).toBe(4);
+    // Of the change no minutes were noted.
+    expect(layOut(createCourse(), { unit: 'minutes' })).toMatchObject({ total: 120, through: 60, behind: 30 });
+    expect(layOut(createCourse(), { unit: 'minutes' }).points[0]!.scope).toBe(120);
+    expect(layOut(createCourse({ baseline: [] })).behind).toBeNull();
+    expect(layOut(createCourse({ isOver: true })).behind).toBe(1);
+  });
+
+  it('is drawn with round numbers at its side, and without today where it is over', () => {
+    const { points } = layOut();
+    const parts = { points, today: 4, plannedDay: 7, median: 7, late: 11, format: String, isNarrow: false, unit: 'turns' as const };
+    const colours = { ink: '', soft: '', line: '', passed: '', failed: '', baton: '', tint: '', sheet: '' };
+    const draw = (isOver: boolean) => toChartOption({ ...parts, isOver, colours, toBox: () => document.createElement('div') });
+    expect(draw(false).yAxis).toMatchObject({ interval: 1, max: 5 });
+    expect(
+      [draw(false), draw(true)].map(({ series: [today] }) => (today as { markLine: { data: unknown[] } }).markLine.data.length),
+    ).toEqual([1, 0]);
+    expect(describePoint(points[1], String)).toEqual(['Mon 23 Nov', '2 through', '1 went wrong', '3 planned', '4 in scope']);
+    expect(describePoint(points.at(-1), String)).toEqual(['Fri 27 Nov', '5 planned', '2 to 4 expected', '4 in scope']);
+    expect(describePoint(undefined, String)).toEqual([]);
+  });
+
+  it('says in its first line when it ends, or why that cannot be said', () => {
+    const say = (course: PackedCourse, forecast: Forecast | null) => Object.values(describeEnd(course, forecast)).join('');
+    const course = createCourse();
+    const of = (own: Partial<ForecastLine>) => say(course, createForecast({ all: line(own) }));
+    expect(of({})).toBe('Even odds by Fri 27 Nov, 85% by Tue 1 Dec; planned Fri 27 Nov');
+    expect(of({ ends: { median: 7, late: null, inTime: 0.6 }, stuck: 1 })).toBe(
+      'Even odds by Fri 27 Nov, 85% not within the days that were looked at, but for 1 turn without an end; planned Fri 27 Nov',
+    );
+    expect(of({ ends: { median: null, late: null, inTime: 0 } })).toBe(
+      'At this pace it does not end within the days that were looked at; planned Fri 27 Nov',
+    );
+    expect(of({ ends: null })).toBe('All is through; planned Fri 27 Nov');
+    expect(of({ ends: null, stuck: 3 })).toBe('No end can be foretold; planned Fri 27 Nov');
+    expect(say(createCourse({ isOver: true }), null)).toBe('Closed Tue 24 Nov; planned Fri 27 Nov');
+    expect(say(course, null)).toBe('Drawing what may come … planned Fri 27 Nov');
+  });
+
+  it('says what the forecast rests on, and marks what was guessed', () => {
+    expect(describeGrounds(createCourse(), unpackFacts(createCourse()), createForecast())).toEqual([
+      'From this cycle’s own days, drawn 2,000 times.',
+      'Of what went wrong half is tried again within 3 days (2 were, 1 waits).',
+    ]);
+    const guessed = createForecast({
+      ...{ all: line({ stuck: 1 }), repairs: { done: 0, waiting: 1, median: null } },
+      paces: [
+        { from: 'plan', days: 1 },
+        { from: 'plan', days: 0 },
+      ],
+    });
+    expect(describeGrounds(createCourse(), unpackFacts(createCourse()), guessed)).toEqual([
+      'From this cycle’s own days, drawn 2,000 times.',
+      'A guess: Billing has fewer than 3 days of work to go by; the plan’s pace is taken.',
+      'A guess: nothing that went wrong has been tried again yet; a repair is taken to last until the next day.',
+      '1 turn is left out: nobody is in No team, or they wait for that.',
+    ]);
+  });
+});
+
+describe('forty ends', () => {
+  it('stand by day as often as paths end there, full where they are in time', () => {
+    expect(layOutOdds(createForecast(), 7)).toEqual([
+      { day: 6, dots: 4, isInTime: true },
+      { day: 7, dots: 20, isInTime: true },
+      { day: 11, dots: 16, isInTime: false },
+    ]);
+  });
+
+  it('that do not end within the days, and those on many days, are later', () => {
+    expect(layOutOdds({ paths: 40, spread: [{ day: 6, paths: 10 }] }, 7)).toEqual([
+      { day: 6, dots: 10, isInTime: true },
+      { day: null, dots: 30, isInTime: false },
+    ]);
+    const wide = layOutOdds({ paths: 40, spread: Array.from({ length: 40 }, (_, day) => ({ day, paths: 1 })) }, 7);
+    expect(wide).toHaveLength(12);
+    expect(wide.at(-1)).toEqual({ day: null, dots: 29, isInTime: false });
+  });
+});
+
+describe('beside a course', () => {
+  it('the teams have their own ends; pressing one draws it alone, its number opens its turns', async () => {
+    const course = createCourse();
+    const onChoose = vi.fn();
+    const { groups } = drawCurves(unpackFacts(course), 'turns');
+    openScreen(
+      <CourseTeams
+        {...{ course, curves: groups, totals: [3, 1], forecast: createForecast(), format: String, chosen: '-', lastDay: 7, onChoose }}
+        toTurns={(team, status) => `/turns?team=${team}&status=${status}`}
+        helpPath="/lanes"
+      />,
+    ).show();
+    const cellsOf = (name: string) =>
+      [...screen.getByRole('button', { name }).closest('tr')!.querySelectorAll('td')].map((cell) => cell.textContent);
+    expect(cellsOf('Billing')).toEqual(['2 of 3', '', 'Fri 27 Nov', '60%', '100%', '']);
+    expect(cellsOf('No team')).toEqual(['0 of 1', '', 'no end: nobody is there', '–', '–', '']);
+    expect(screen.getByRole('link', { name: '2' })).toHaveProperty('search', '?team=Billing&status=passed,skipped');
+    await userEvent.click(screen.getByRole('button', { name: 'Billing' }));
+    await userEvent.click(screen.getByRole('button', { name: 'No team' }));
+    expect(onChoose.mock.calls).toEqual([['Billing'], [null]]);
+  });
+
+  it('its numbers stand in a table, the days that were opening what was tried', () => {
+    openScreen(<CourseTable points={layOut().points} isOver={false} format={String} toDay={(date) => `/turns?tried=${date}`} />).show();
+    const rows = screen.getAllByRole('row').map((row) =>
+      within(row)
+        .getAllByRole(row.querySelector('td') ? 'cell' : 'columnheader')
+        .map(({ textContent }) => textContent),
+    );
+    expect(rows[2]).toEqual(['3', '2', '1', '4', '–', '–', '–']);
+    expect(rows.at(-1)).toEqual(['5', '–', '–', '4', '2', '3', '4']);
+    expect(screen.getAllByRole('link').map((link) => link.getAttribute('href'))).toEqual(
+      ['20', '23', '24'].map((day) => `/turns?tried=2026-11-${day}`),
+    );
+  });
+
+  it('the odds are said in words, and what would help with its odds', () => {
+    const course = createCourse();
+    const forecast = createForecast();
+    openScreen(
+      <>
+        <OddsPanel course={course} facts={unpackFacts(course)} forecast={forecast} />
+        <RemediesPanel
+          {...{ course, forecast, helpPath: '/lanes' }}
+          remedies={[
+            { remedy: { kind: 'person', lane: 0 }, ends: { median: 6, late: 7, inTime: 0.9 } },
+            { remedy: { kind: 'leave out', turns: 2 }, ends: { median: null, late: null, inTime: 0.7 } },
+            { remedy: { kind: 'repair' }, ends: { median: 7, late: 10, inTime: 0.65 } },
+          ]}
+        />
+      </>,
+    ).show();
+    const odds = within(screen.getByRole('region', { name: 'What the odds say' }));
+    expect(odds.getAllByRole('definition').map(({ textContent }) => textContent)).toEqual(['60%', 'Fri 27 Nov', 'Tue 1 Dec']);
+    const helps = within(screen.getByRole('region', { name: 'What would help' }));
+    expect(helps.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual([
+      'One more in Billingeven odds by Thu 26 Nov, in time 90%',
+      'Runs of low priority that nobody has begun left out: 2 turnseven odds by a later day, in time 70%',
+      'What goes wrong repaired by the next dayeven odds by Fri 27 Nov, in time 65%',
+      'An end on Tue 1 Decin time 85%, with nothing else changed',
+    ]);
+  });
+});
