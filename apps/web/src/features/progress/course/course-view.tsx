@@ -127,13 +127,13 @@ function Course({ course, cycle, unit }: CourseProps) {
           {group === null ? '' : ` at ${course.groups[group]!.name}`}
         </span>
         {drawing.wrong > 0 && (
-          <a className="text-failed hover:underline" href={toTurns({ status: 'failed,blocked', ...own })}>
+          <a className="font-semibold hover:underline" href={toTurns({ status: 'failed,blocked', ...own })}>
             {format(drawing.wrong)} went wrong
           </a>
         )}
         <span>{describeBehind(drawing.behind, course, format)}</span>
         {forecast && <span>{describeDecider(course, forecast.decides)}</span>}
-        {hasFailed && <span className="text-failed">The forecast could not be drawn in this browser.</span>}
+        {hasFailed && <span className="font-semibold">The forecast could not be drawn in this browser.</span>}
       </p>
       <div className={`grid items-start gap-4 ${course.isOver ? '' : 'lg:grid-cols-[minmax(0,1fr)_300px]'}`}>
         <section className="card min-w-0" aria-label="Day by day">
