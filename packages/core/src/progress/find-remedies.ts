@@ -14,13 +14,18 @@ export interface TriedRemedy {
   readonly ends: Ends;
 }
 
-type Options = Omit<ForecastOptions, 'paths' | 'isRepairedNextDay'>;
+type Wanted = Omit<ForecastOptions, 'paths' | 'isRepairedNextDay'>;
+type Options = Wanted & { readonly paths: number };
 
-/** So many paths tell which lane another person helps most; what is shown of it rests on as many as any forecast. */
-const SORTING_PATHS = 300;
+/** A remedy is told by so many paths; fewer tell which lane another person helps most. All are drawn with the same luck, so that what differs is the remedy. */
+export const REMEDY_PATHS = 500;
+const SORTING_PATHS = 100;
 
-/** The best remedy of each kind that helps, the one with the best odds first; each is a forecast of its own. Cost as many forecasts as there are lanes, of a few paths, and three whole ones. */
-export function findRemedies(facts: CourseFacts, before: Ends, options: Options): TriedRemedy[] {
+/** The best remedy of each kind that helps, the one with the best odds first; each is a forecast of its own. Cost O(REMEDY_PATHS) four times, and for each lane fewer. */
+export function findRemedies(facts: CourseFacts, wanted: Wanted): TriedRemedy[] {
+  const options = { ...wanted, paths: REMEDY_PATHS };
+  const before = forecastCourse(facts, options).all.ends;
+  if (!before) return [];
   return [...tryRepair(facts, options), ...tryPerson(facts, options), ...tryLeavingOut(facts, options)]
     .filter(({ ends }) => compareEnds(ends, before) < 0)
     .sort((a, b) => compareEnds(a.ends, b.ends));
@@ -33,7 +38,7 @@ function compareEnds(a: Ends, b: Ends): number {
   return days || lateDays;
 }
 
-const LEAST_GAIN = 0.01;
+const LEAST_GAIN = 0.02;
 const compareDays = (a: number | null, b: number | null) => (a === b ? 0 : (a ?? Infinity) - (b ?? Infinity));
 
 const toTried = (remedy: Remedy, ends: Ends | null): TriedRemedy[] => (ends ? [{ remedy, ends }] : []);

@@ -232,7 +232,7 @@ describe('a forecast', () => {
 });
 
 describe('what would help', () => {
-  const look = (own: CourseFacts) => findRemedies(own, forecastCourse(own, PLANNED).all.ends!, PLANNED);
+  const look = (own: CourseFacts) => findRemedies(own, PLANNED);
 
   it('is the person in the lane that is behind, and what can be spared; each with the odds that it gives', () => {
     const own = withHistory(2, 6);

@@ -73,9 +73,7 @@ export function CourseTeams({ lastDay, course, curves, totals, forecast, format,
                 {!course.isOver && (
                   <>
                     <td className="whitespace-nowrap">{describeGroupEnd(course, line)}</td>
-                    <td className={`font-mono ${isLate ? 'font-bold' : ''}`}>
-                      {line?.ends ? formatShare(line.ends.inTime) : '–'}
-                    </td>
+                    <td className={`font-mono ${isLate ? 'font-bold' : ''}`}>{line?.ends ? formatShare(line.ends.inTime) : '–'}</td>
                     <td className="font-mono">{forecast?.decides[group] ? formatShare(forecast.decides[group]) : '–'}</td>
                     <td>
                       {isLate && (

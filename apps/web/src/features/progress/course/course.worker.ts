@@ -16,5 +16,5 @@ addEventListener('message', ({ data: { facts, options } }: MessageEvent<Forecast
   const send = (message: ForecastMessage) => postMessage(message);
   const forecast = forecastCourse(facts, options);
   send({ kind: 'forecast', forecast });
-  send({ kind: 'remedies', remedies: forecast.all.ends ? findRemedies(facts, forecast.all.ends, options) : [] });
+  send({ kind: 'remedies', remedies: findRemedies(facts, options) });
 });

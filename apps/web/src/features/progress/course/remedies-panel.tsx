@@ -1,5 +1,6 @@
 import type { PackedCourse } from '@kindred-baton/contracts/progress/course';
 import type { Remedy, TriedRemedy } from '@kindred-baton/core/progress/find-remedies';
+import { REMEDY_PATHS } from '@kindred-baton/core/progress/find-remedies';
 import type { Forecast } from '@kindred-baton/core/progress/forecast';
 import { countOf, formatShare } from '../../../ui/format.ts';
 import { nameDay } from './describe-course.ts';
@@ -37,6 +38,7 @@ export function RemediesPanel({ course, forecast, remedies, helpPath }: Remedies
         )}
       </ul>
       {remedies === null && <p className="text-[13px] text-soft">Trying people, scope and repairs …</p>}
+      {remedies && remedies.length > 0 && <p className="text-[12.5px] text-soft">Each drawn {REMEDY_PATHS} times.</p>}
       {remedies?.length === 0 && (
         <p className="text-[13px] text-soft">One more person, less scope or quicker repairs would not change the end.</p>
       )}
