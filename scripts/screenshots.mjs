@@ -64,7 +64,6 @@ const VIEWS = [
   { name: 'new-cycle', path: '/brindlemere/cycles/new', as: 'lea.marsh', then: (page) => press(page, 'tbody input[type=checkbox]') },
   { name: 'turns', path: '/brindlemere/turns', as: 'sena.adeyo', then: (page) => press(page, 'section[aria-label="With you"] li button') },
   { name: 'guide-phone', path: '/brindlemere/turns', as: 'ines.varga', width: 390, then: guide },
-  { name: 'turn-list', path: '/brindlemere/cycles/ACC-2/turns?status=held&team=Finance', as: 'lea.marsh' },
   { name: 'defect', path: '/brindlemere/defects/TQ-203', as: 'lea.marsh' },
   { name: 'runners', path: '/brindlemere/cycles/REG-4.2', as: 'lea.marsh', then: letRunnersWork },
 ];

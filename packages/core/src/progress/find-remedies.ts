@@ -31,15 +31,13 @@ export function findRemedies(facts: CourseFacts, wanted: Wanted): TriedRemedy[] 
     .sort((a, b) => compareEnds(a.ends, b.ends));
 }
 
-/** Below 0: the first is better. By the odds to be in time; where those are as good as equal, by the days. */
+/** Below 0: the first is better. By the odds to be in time; where those are as good as equal, by the day of even odds. */
 function compareEnds(a: Ends, b: Ends): number {
   if (Math.abs(a.inTime - b.inTime) >= LEAST_GAIN) return b.inTime - a.inTime;
-  const [days, lateDays] = [compareDays(a.median, b.median), compareDays(a.late, b.late)];
-  return days || lateDays;
+  return a.median === b.median ? 0 : (a.median ?? Infinity) - (b.median ?? Infinity);
 }
 
 const LEAST_GAIN = 0.02;
-const compareDays = (a: number | null, b: number | null) => (a === b ? 0 : (a ?? Infinity) - (b ?? Infinity));
 
 const toTried = (remedy: Remedy, ends: Ends | null): TriedRemedy[] => (ends ? [{ remedy, ends }] : []);
 

@@ -247,9 +247,9 @@ describe('beside a course', () => {
     expect(odds.getAllByRole('definition').map(({ textContent }) => textContent)).toEqual(['60%', 'Fri 27 Nov', 'Tue 1 Dec']);
     const helps = within(screen.getByRole('region', { name: 'What would help' }));
     expect(helps.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual([
-      'One more in Billingeven odds by Thu 26 Nov, in time 90%',
-      'Runs of low priority that nobody has begun left out: 2 turnseven odds by a later day, in time 70%',
-      'What goes wrong repaired by the next dayeven odds by Fri 27 Nov, in time 65%',
+      'One more in Billingeven odds by Thu 26 Nov, 85% by Fri 27 Nov; in time 90%',
+      'Runs of low priority that nobody has begun left out: 2 turnseven odds by a later day, 85% by a later day; in time 70%',
+      'What goes wrong repaired by the next dayeven odds by Fri 27 Nov, 85% by Mon 30 Nov; in time 65%',
       'An end on Tue 1 Decin time 85%, with nothing else changed',
     ]);
   });

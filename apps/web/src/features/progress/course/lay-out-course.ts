@@ -74,9 +74,11 @@ function addUpByDay(rows: readonly { readonly day: number; readonly of: number }
 const listChanges = ({ scopeChanges }: PackedCourse, unit: CourseUnit) =>
   scopeChanges.flatMap(({ day, ...own }) => (own[unit] === null ? [] : [{ day, of: own[unit] }]));
 
-function findShownDays(course: PackedCourse, { lanes, tries }: CourseFacts, lastDay: number): Set<number> {
+/** Lanes with nothing of this cycle, as runners that work every day, show no days. */
+function findShownDays(course: PackedCourse, { lanes, tries, turns }: CourseFacts, lastDay: number): Set<number> {
   const shown = new Set([0, course.today, course.plannedDay, ...course.baseline.map(({ day }) => day), ...tries.map(({ day }) => day)]);
-  for (const { minutesByDay } of lanes) minutesByDay.forEach((minutes, day) => minutes > 0 && day <= lastDay && shown.add(day));
+  for (const lane of new Set([...turns, ...tries].map((own) => own.lane)))
+    lanes[lane]?.minutesByDay.forEach((minutes, day) => minutes > 0 && day <= lastDay && shown.add(day));
   return shown;
 }
 

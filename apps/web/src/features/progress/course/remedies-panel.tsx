@@ -26,7 +26,7 @@ export function RemediesPanel({ course, forecast, remedies, helpPath }: Remedies
           <li key={remedy.kind} className="border-b border-line-2 py-1.5 last:border-b-0">
             <span className="font-semibold">{describeRemedy(remedy, course)}</span>
             <span className="block text-soft">
-              even odds by {then.median === null ? 'a later day' : nameDay(course, then.median)}, in time {formatShare(then.inTime)}
+              even odds by {nameOrLater(course, then.median)}, 85% by {nameOrLater(course, then.late)}; in time {formatShare(then.inTime)}
             </span>
           </li>
         ))}
@@ -48,6 +48,8 @@ export function RemediesPanel({ course, forecast, remedies, helpPath }: Remedies
     </section>
   );
 }
+
+const nameOrLater = (course: PackedCourse, day: number | null) => (day === null ? 'a later day' : nameDay(course, day));
 
 function describeRemedy(remedy: Remedy, { lanes }: PackedCourse): string {
   if (remedy.kind === 'repair') return 'What goes wrong repaired by the next day';
