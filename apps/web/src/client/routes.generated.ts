@@ -157,6 +157,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   exportDefects: ['GET', '/defects/export', []],
   getProgress: ['GET', '/progress', ['map', 'cycles', 'turns', 'defects']],
   getCourse: ['GET', '/progress/course', ['map', 'cycles', 'turns', 'programme']],
+  getSince: ['GET', '/progress/since', ['map', 'cycles', 'turns', 'defects']],
   getTeamProgress: ['GET', '/progress/teams', ['map', 'cycles', 'turns', 'defects', 'programme']],
   getWrongSteps: ['GET', '/progress/steps', ['map', 'cycles', 'turns', 'defects', 'tests']],
   getStepTries: ['GET', '/progress/steps/tries', ['map', 'cycles', 'turns', 'defects', 'tests']],

@@ -1,6 +1,7 @@
 import { defineRoutes } from '../route.ts';
 import { courseQuerySchema, courseSchema } from './course.ts';
 import { progressQuerySchema, progressSchema } from './progress.ts';
+import { sinceQuerySchema, sinceSchema } from './since.ts';
 import { teamProgressQuerySchema, teamProgressSchema } from './teams.ts';
 import { stepTriesQuerySchema, stepTriesSchema, wrongStepsQuerySchema, wrongStepsSchema } from './wrong-steps.ts';
 
@@ -12,6 +13,10 @@ export const progressRoutes = defineRoutes({
   getCourse: {
     ...{ method: 'GET', path: '/progress/course', input: courseQuerySchema, output: courseSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'programme'] },
+  },
+  getSince: {
+    ...{ method: 'GET', path: '/progress/since', input: sinceQuerySchema, output: sinceSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects'] },
   },
   getTeamProgress: {
     ...{ method: 'GET', path: '/progress/teams', input: teamProgressQuerySchema, output: teamProgressSchema },

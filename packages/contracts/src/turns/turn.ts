@@ -95,6 +95,8 @@ export const turnListQuerySchema = z.object({
   late: z.literal('yes').optional(),
   /** Those at which an attempt ended on this day. */
   tried: z.iso.date().optional(),
+  /** Those whose newest attempt ended since a moment, and those that came to hand since. */
+  ...{ doneSince: z.iso.datetime({ offset: true }).optional(), readySince: z.iso.datetime({ offset: true }).optional() },
   run: z.coerce.number().int().optional(),
   status: z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(z.enum(TURN_STATUSES))).optional(),
   /** A hold: its kind and key; lists the turns behind it, and those at which it holds. */

@@ -52,7 +52,7 @@ const REPEATED = ['isThrough', 'isWrong', 'isStopped', 'isCounted', 'isSparable'
 
 const isWrong = (status: TurnStatus) => status === 'failed' || status === 'blocked';
 
-/** Nine queries. */
+/** Eight queries. */
 async function loadCourse(context: ReadContext, cycle: CycleRow, { openedAt, nodes }: Wanted): Promise<PackedCourse> {
   const { timeZone } = context.actor;
   const opened = toWallClock(openedAt, timeZone);

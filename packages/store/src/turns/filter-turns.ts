@@ -2,7 +2,7 @@ import { NONE } from '@kindred-baton/contracts/turns/turn';
 import type { CycleId } from '@kindred-baton/core/ids';
 import { isLeft, TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { toDay } from '@kindred-baton/core/time/calendar';
-import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, eq, gte, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { ReadContext } from '../operation.ts';
@@ -94,6 +94,9 @@ export const isLate = ({ actor, now }: Pick<ReadContext, 'actor' | 'now'>): SQL 
 export const byDayTried: TurnFilter = ({ actor }, day) =>
   sql`exists (select from ${attempts} where ${attempts.turnId} = ${turns.id} and not ${attempts.isAbandoned}
     and (${attempts.finishedAt} at time zone ${actor.timeZone})::date = ${day}::date)`;
+
+export const byDoneSince: TurnFilter = (_, since) => gte(turns.doneAt, new Date(since));
+export const byReadySince: TurnFilter = (_, since) => gte(turns.readyAt, new Date(since));
 
 export const byScenario: TurnFilter = ({ db, actor }, code) =>
   inArray(

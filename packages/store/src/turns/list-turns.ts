@@ -14,7 +14,7 @@ import { cycles } from '../schema/cycles.ts';
 import { turns } from '../schema/turns.ts';
 import { TURN_FACETS } from './facets.ts';
 import type { TurnFilter } from './filter-turns.ts';
-import { amongIds, byDayTried, byDefect, byRequirement, byRun, byTest, isLate } from './filter-turns.ts';
+import { amongIds, byDayTried, byDefect, byDoneSince, byReadySince, byRequirement, byRun, byTest, isLate } from './filter-turns.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 
 /** The turns behind a number: every count on a screen leads here with the filters that it was counted by. Of a run that was taken out, only that run tells. */
@@ -37,13 +37,17 @@ export const listTurns: Query<TurnListQuery, TurnList> = {
 };
 
 /** Every filter by its name in the query: those of the facets, and those that no facet has. */
-const FILTERS: Readonly<Record<FacetFilter | 'test' | 'requirement' | 'defect' | 'late' | 'tried' | 'run' | 'hold', TurnFilter>> = {
+const FILTERS: Readonly<
+  Record<FacetFilter | 'test' | 'requirement' | 'defect' | 'late' | 'tried' | 'doneSince' | 'readySince' | 'run' | 'hold', TurnFilter>
+> = {
   ...(Object.fromEntries(FACETS.map((facet) => [getFacetFilter(facet), TURN_FACETS[facet].filter])) as Record<FacetFilter, TurnFilter>),
   test: byTest,
   requirement: byRequirement,
   defect: byDefect,
   late: isLate,
   tried: byDayTried,
+  doneSince: byDoneSince,
+  readySince: byReadySince,
   run: byRun,
   hold: async (context, hold, cycleId) => amongIds(turns.id, await listHeldTurns(context, cycleId, hold)),
 };

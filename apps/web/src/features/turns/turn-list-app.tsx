@@ -6,7 +6,7 @@ import X from 'lucide-react/icons/x';
 import { BatonChip } from '../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
-import { countOf, formatDay } from '../../ui/format.ts';
+import { countOf, formatDay, formatWhole } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
 import type { Address } from '../frame/address-context.tsx';
 import { useAddress } from '../frame/address-context.tsx';
@@ -18,8 +18,8 @@ import { useProgramme } from '../frame/programme-context.tsx';
 /** The filters that an address may hold, and how each is said. */
 const FILTERS: Readonly<
   Record<
-    FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'defect' | 'late' | 'tried' | 'run' | 'hold',
-    (value: string) => string
+    FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'defect' | 'late' | 'tried' | 'doneSince' | 'readySince' | 'run' | 'hold',
+    (value: string, timeZone: string) => string
   >
 > = {
   status: (value) => value.split(',').join(' or '),
@@ -34,6 +34,8 @@ const FILTERS: Readonly<
   defect: (value) => `at which ${value} was seen`,
   late: () => 'due before today',
   tried: (value) => `tried on ${formatDay(value)}`,
+  doneSince: (value, timeZone) => `ended since ${formatWhole(value, timeZone)}`,
+  readySince: (value, timeZone) => `came to hand since ${formatWhole(value, timeZone)}`,
   scenario: (value) => `of scenario ${value}`,
   run: (value) => `of run ${value}`,
   hold: () => 'waiting behind one hold',
@@ -100,6 +102,7 @@ function toQuery(cycle: string, get: (name: string) => string | null): string {
 
 /** What narrows this list; each can be taken away. */
 function Filters({ address }: { readonly address: Address }) {
+  const { timeZone } = useProgramme();
   return Object.entries(FILTERS).flatMap(([name, say]) => {
     const value = address.get(name);
     return value === null
@@ -110,9 +113,9 @@ function Filters({ address }: { readonly address: Address }) {
             type="button"
             className="button button-small"
             onClick={() => address.set({ [name]: null, page: null })}
-            aria-label={`Take away the filter ${say(value)}`}
+            aria-label={`Take away the filter ${say(value, timeZone)}`}
           >
-            {say(value)} <X size={14} aria-hidden />
+            {say(value, timeZone)} <X size={14} aria-hidden />
           </button>,
         ];
   });

@@ -15,6 +15,7 @@ import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
+import { getSince } from '@kindred-baton/store/progress/get-since';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
 import { getStepTries, getWrongSteps } from '@kindred-baton/store/progress/get-wrong-steps';
 import { getTraceability, readTestLinks } from '@kindred-baton/store/requirements/list-requirements';
@@ -65,6 +66,7 @@ export const HEAVY_READS = {
   getOverlaps: ofAll(getOverlaps, 'getOverlaps'),
   getPackedPlan: ofAll(getPackedPlan, 'getPlan'),
   getProgress: ofAll(getProgress, 'getProgress'),
+  getSince: ofAll(getSince, 'getSince'),
   getStepTries: ofAll(getStepTries, 'getStepTries'),
   getStrip: ofAll(getStrip, 'getStrip'),
   getTeamProgress: ofAll(getTeamProgress, 'getTeamProgress'),

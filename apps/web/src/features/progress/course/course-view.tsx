@@ -25,6 +25,7 @@ import { describeEnd, nameDay } from './describe-course.ts';
 import { layOutCourse } from './lay-out-course.ts';
 import { OddsPanel } from './odds-panel.tsx';
 import { RemediesPanel } from './remedies-panel.tsx';
+import { SincePanel } from './since-panel.tsx';
 import { useForecast } from './use-forecast.ts';
 
 const UNITS = [
@@ -61,7 +62,7 @@ export function CourseView({ initial, initialAddress }: { readonly initial: Answ
         <p className="text-soft">{error ? error.message : 'Reading the course …'}</p>
       ) : data.course ? (
         <div className={isPlaceholderData ? 'opacity-70' : ''}>
-          <Course course={data.course} cycle={data.cycle.code} unit={unit} />
+          <Course course={data.course} cycle={data.cycle} unit={unit} />
         </div>
       ) : (
         <div className="card">
@@ -76,7 +77,7 @@ export function CourseView({ initial, initialAddress }: { readonly initial: Answ
 
 interface CourseProps {
   readonly course: PackedCourse;
-  readonly cycle: string;
+  readonly cycle: NonNullable<Answer['cycle']>;
   readonly unit: CourseUnit;
 }
 
@@ -108,8 +109,8 @@ function Course({ course, cycle, unit }: CourseProps) {
   );
   const format = useCallback((value: number) => (unit === 'turns' ? value.toLocaleString('en') : formatMinutes(Math.round(value))), [unit]);
   const own: Record<string, string> = group === null || team === null ? {} : { team };
-  const toTurns = (filters: Record<string, string>) => toTurnsPath({ base, cycle, scope, filters });
-  const helpPath = address.withScope(`${base}/cycles/${encodeURIComponent(cycle)}`);
+  const toTurns = (filters: Record<string, string>) => toTurnsPath({ base, cycle: cycle.code, scope, filters });
+  const helpPath = address.withScope(`${base}/cycles/${encodeURIComponent(cycle.code)}`);
   const end = describeEnd(course, forecast);
   const shown = { points: drawing.points, today: course.today, plannedDay: course.plannedDay, format, unit, isOver: course.isOver };
   return (
@@ -141,7 +142,7 @@ function Course({ course, cycle, unit }: CourseProps) {
             {...shown}
             median={line?.ends?.median ?? null}
             late={line?.ends?.late ?? null}
-            name={`course-${cycle}`}
+            name={`course-${cycle.code}`}
             label={`${end.strong}${end.rest}. ${format(drawing.through)} of ${format(drawing.total)} through.`}
             onDay={(day) => {
               if (day <= course.today) location.assign(toTurns({ tried: addDays(course.firstDay, day), ...own }));
@@ -176,6 +177,7 @@ function Course({ course, cycle, unit }: CourseProps) {
             ) : (
               <p className="card min-h-[240px] px-4 py-3.5 text-[13px] text-soft">Drawing {FORECAST_PATHS.toLocaleString('en')} ends …</p>
             )}
+            <SincePanel cycle={cycle} scope={scope} end={`${end.strong}${end.rest}.`} toTurns={toTurns} />
           </div>
         )}
       </div>

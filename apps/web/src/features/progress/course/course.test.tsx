@@ -1,4 +1,5 @@
 import type { PackedCourse } from '@kindred-baton/contracts/progress/course';
+import type { Since } from '@kindred-baton/contracts/progress/since';
 import type { CourseTurn } from '@kindred-baton/core/progress/course';
 import { unpackFacts } from '@kindred-baton/core/progress/course';
 import { drawCurves } from '@kindred-baton/core/progress/draw-curve';
@@ -9,12 +10,14 @@ import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { openScreen } from '../../../../test-support/open-screen.tsx';
 import { describePoint, toChartOption } from './chart-option.ts';
+import { getLastWorkingDay, getStartOfDay, keepVisit, readLastVisit } from './choose-since.ts';
 import { CourseTable } from './course-table.tsx';
 import { CourseTeams } from './course-teams.tsx';
 import { describeEnd, describeGrounds } from './describe-course.ts';
 import { layOutCourse, layOutOdds } from './lay-out-course.ts';
 import { OddsPanel } from './odds-panel.tsx';
 import { RemediesPanel } from './remedies-panel.tsx';
+import { SincePanel } from './since-panel.tsx';
 
 const turn = (own: Partial<CourseTurn> = {}): CourseTurn => ({
   ...{ group: 0, lane: 0, run: 0, index: 0, after: [], waitDays: 0, minutes: 30, dueOn: 4, leftOutOn: null, isSparable: false },
@@ -252,5 +255,51 @@ describe('beside a course', () => {
       'What goes wrong repaired by the next dayeven odds by Fri 27 Nov, 85% by Mon 30 Nov; in time 65%',
       'An end on Tue 1 Decin time 85%, with nothing else changed',
     ]);
+  });
+});
+
+describe('what changed', () => {
+  it('is since the last working day, the start of a day of the programme, or when this browser was here', () => {
+    const monday = Date.parse('2026-11-30T10:40:31Z');
+    expect(getLastWorkingDay(monday, 'Europe/London')).toBe('2026-11-27T10:40:00.000Z');
+    expect(getLastWorkingDay(monday + 86_400_000, 'Europe/London')).toBe('2026-11-30T10:40:00.000Z');
+    expect(['Europe/London', 'Asia/Kolkata', 'America/New_York'].map((zone) => getStartOfDay('2026-07-01', zone))).toEqual([
+      '2026-06-30T23:00:00.000Z',
+      '2026-06-30T18:30:00.000Z',
+      '2026-07-01T04:00:00.000Z',
+    ]);
+    expect(readLastVisit('/brindlemere')).toBeNull();
+    keepVisit('/brindlemere', monday);
+    expect(readLastVisit('/brindlemere')).toBe('2026-11-30T10:40:31.000Z');
+    localStorage.setItem('kindred-baton-last-seen:/brindlemere', 'long ago');
+    expect(readLastVisit('/brindlemere')).toBeNull();
+  });
+
+  const SINCE: Since = {
+    ...{ since: '2026-11-23T09:00:00.000Z', passed: 12, failed: 2, blocked: 1, ready: 5 },
+    ...{ found: [{ code: 'TQ-1', title: 'No letter' }], fixed: [] },
+  };
+
+  it('opens what it counts, and goes as a paragraph into a mail', async () => {
+    localStorage.clear();
+    const { server, show, user } = openScreen(
+      <SincePanel
+        {...{ cycle: { code: 'ACC-2', name: 'Acceptance 2' }, scope: 'NS', end: 'Even odds by Fri 27 Nov.' }}
+        toTurns={(filters) => `/turns?${new URLSearchParams(filters)}`}
+      />,
+    );
+    server.on('getSince', () => SINCE);
+    show();
+    const panel = within(await screen.findByRole('region', { name: 'What changed' }));
+    expect((await panel.findByRole('link', { name: '12' })).getAttribute('href')).toBe(
+      '/turns?status=passed&doneSince=2026-11-23T09%3A00%3A00.000Z',
+    );
+    expect(panel.getByRole('link', { name: '3' }).getAttribute('href')).toContain('status=failed%2Cblocked');
+    expect(panel.getByRole('link', { name: '5' }).getAttribute('href')).toContain('readySince=');
+    expect(panel.getByRole('link', { name: 'TQ-1 No letter' })).toBeDefined();
+    await user.click(panel.getByRole('button', { name: 'Copy as text' }));
+    expect(await navigator.clipboard.readText()).toBe(
+      'Acceptance 2, since Monday 23 November 2026 at 09:00: 12 turns passed, 3 failed or were blocked, 5 came to hand. New: TQ-1 (No letter). Fixed: no defect. Even odds by Fri 27 Nov.',
+    );
   });
 });
