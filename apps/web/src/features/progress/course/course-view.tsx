@@ -86,7 +86,10 @@ function Course({ course, cycle, unit }: CourseProps) {
   const address = useAddress();
   const facts = useMemo(() => unpackFacts(course), [course]);
   const { all, groups } = useMemo(() => drawCurves(facts, unit), [facts, unit]);
-  const { forecast, remedies, hasFailed } = useForecast(course.isOver ? null : facts, course.plannedDay, unit);
+  const { forecast, remedies, hasFailed } = useForecast({
+    ...{ facts: course.isOver ? null : facts, plannedDay: course.plannedDay, unit },
+    of: `${cycle.code} ${address.get('scope') ?? ''}`,
+  });
   const team = address.get('team');
   const at = course.groups.findIndex(({ key }) => key === team);
   const group = at < 0 ? null : at;

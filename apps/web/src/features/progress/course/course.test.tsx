@@ -14,6 +14,8 @@ import { getLastWorkingDay, getStartOfDay, keepVisit, readLastVisit } from './ch
 import { CourseTable } from './course-table.tsx';
 import { CourseTeams } from './course-teams.tsx';
 import { describeEnd, describeGrounds } from './describe-course.ts';
+import type { Told } from './forecaster.ts';
+import { createForecaster } from './forecaster.ts';
 import { layOutCourse, layOutOdds } from './lay-out-course.ts';
 import { OddsPanel } from './odds-panel.tsx';
 import { RemediesPanel } from './remedies-panel.tsx';
@@ -255,6 +257,59 @@ describe('beside a course', () => {
       'What goes wrong repaired by the next dayeven odds by Fri 27 Nov, 85% by Mon 30 Nov; in time 65%',
       'An end on Tue 1 Decin time 85%, with nothing else changed',
     ]);
+  });
+});
+
+describe('a forecaster', () => {
+  function start() {
+    const workers: { say: (data: unknown) => void; break: () => void; asked: unknown; isGone: boolean }[] = [];
+    const told: Told[] = [];
+    const forecaster = createForecaster(
+      () => {
+        const heard = new Map<string, (event: unknown) => void>();
+        const own = {
+          say: (data: unknown) => heard.get('message')?.({ data }),
+          break: () => heard.get('error')?.({}),
+          asked: null as unknown,
+          isGone: false,
+        };
+        workers.push(own);
+        return {
+          addEventListener: (name: string, hear: (event: unknown) => void) => void heard.set(name, hear),
+          postMessage: (request: unknown) => void (own.asked = request),
+          terminate: () => void (own.isGone = true),
+        } as never;
+      },
+      (one) => void told.push(one),
+    );
+    const ask = (about: string, plannedDay: number) =>
+      forecaster.ask(about, { facts: null as never, options: { unit: 'turns', plannedDay } });
+    const listAsked = () => workers.map(({ asked }) => (asked as { options: { plannedDay: number } }).options.plannedDay);
+    return { workers, told, forecaster, ask, listAsked };
+  }
+
+  it('ends what it has begun, however often the cycle changes meanwhile, and goes on with the newest alone', () => {
+    const { workers, told, ask, listAsked } = start();
+    for (const day of [1, 2, 3]) ask('ACC-2', day);
+    expect(listAsked()).toEqual([1]);
+    workers[0]!.say({ kind: 'forecast' });
+    expect(listAsked()).toEqual([1]);
+    workers[0]!.say({ kind: 'remedies' });
+    expect([listAsked(), workers[0]!.isGone]).toEqual([[1, 3], true]);
+    workers[1]!.break();
+    expect(told.map(({ message }) => message?.kind ?? null)).toEqual(['forecast', 'remedies', null]);
+    ask('ACC-2', 4);
+    expect(listAsked()).toEqual([1, 3, 4]);
+  });
+
+  it('leaves what nobody wants any more at once', () => {
+    const { workers, forecaster, ask, listAsked } = start();
+    ask('ACC-2', 1);
+    ask('ACC-2', 2);
+    ask('INT-1', 5);
+    expect([listAsked(), workers[0]!.isGone]).toEqual([[1, 5], true]);
+    forecaster.stop();
+    expect(workers[1]!.isGone).toBe(true);
   });
 });
 

@@ -1,8 +1,9 @@
 import type { CourseFacts, CourseUnit } from '@kindred-baton/core/progress/course';
 import type { TriedRemedy } from '@kindred-baton/core/progress/find-remedies';
 import type { Forecast } from '@kindred-baton/core/progress/forecast';
-import { useEffect, useState } from 'react';
-import type { ForecastMessage, ForecastRequest } from './course.worker.ts';
+import { useEffect, useRef, useState } from 'react';
+import type { Told } from './forecaster.ts';
+import { createForecaster } from './forecaster.ts';
 
 interface Forecasting {
   /** The one before stays until the next is there. */
@@ -14,20 +15,40 @@ interface Forecasting {
 
 const NOTHING: Forecasting = { forecast: null, remedies: null, hasFailed: false };
 
-/** When it will end and what would help, drawn in a worker whenever what it is drawn from changes; null facts: nothing is asked. */
-export function useForecast(facts: CourseFacts | null, plannedDay: number, unit: CourseUnit): Forecasting {
-  const [found, setFound] = useState<Forecasting & { readonly unit: CourseUnit }>({ ...NOTHING, unit });
+interface Asked {
+  /** null: nothing is asked. */
+  readonly facts: CourseFacts | null;
+  readonly plannedDay: number;
+  readonly unit: CourseUnit;
+  /** Cycle and branch. */
+  readonly of: string;
+}
+
+/** When it will end and what would help, drawn in a worker whenever what it is drawn from changes. */
+export function useForecast({ facts, plannedDay, unit, of }: Asked): Forecasting {
+  const about = `${of} ${unit}`;
+  const [found, setFound] = useState<Forecasting & Pick<Told, 'about'>>({ ...NOTHING, about });
+  const forecaster = useRef<ReturnType<typeof createForecaster> | null>(null);
   useEffect(() => {
-    if (!facts) return undefined;
-    const worker = new Worker(new URL('./course.worker.ts', import.meta.url), { type: 'module' });
-    worker.addEventListener('message', ({ data }: MessageEvent<ForecastMessage>) => {
-      if (data.kind === 'forecast') return setFound({ forecast: data.forecast, remedies: null, hasFailed: false, unit });
-      setFound((before) => ({ ...before, remedies: data.remedies }));
-      worker.terminate();
-    });
-    worker.addEventListener('error', () => setFound({ ...NOTHING, hasFailed: true, unit }));
-    worker.postMessage({ facts, options: { unit, plannedDay } } satisfies ForecastRequest);
-    return () => worker.terminate();
-  }, [facts, plannedDay, unit]);
-  return facts && found.unit === unit ? found : NOTHING;
+    if (!facts) return;
+    forecaster.current ??= createForecaster(
+      () => new Worker(new URL('./course.worker.ts', import.meta.url), { type: 'module' }),
+      (told) => setFound((before) => ({ about: told.about, ...note(before.about === told.about ? before : NOTHING, told) })),
+    );
+    forecaster.current.ask(about, { facts, options: { unit, plannedDay } });
+  }, [facts, plannedDay, unit, about]);
+  useEffect(
+    () => () => {
+      forecaster.current?.stop();
+      forecaster.current = null;
+    },
+    [],
+  );
+  return facts && found.about === about ? found : NOTHING;
+}
+
+function note(before: Forecasting, { message }: Told): Forecasting {
+  if (!message) return { ...before, hasFailed: true };
+  if (message.kind === 'remedies') return { ...before, remedies: message.remedies, hasFailed: false };
+  return { ...before, forecast: message.forecast, hasFailed: false };
 }
