@@ -177,8 +177,21 @@ describe('a forecast', () => {
     const again = forecastCourse({ ...own, tries: tries.sort((a, b) => a.day - b.day) }, PLANNED);
     expect(again.all.ends!.median).toBeGreaterThan(forecastCourse(own, PLANNED).all.ends!.median!);
     // Each of the four came back on the next day.
-    expect(again.repairs).toEqual({ done: 4, waiting: 0, median: 1 });
-    expect(forecastCourse(own, PLANNED).repairs).toEqual({ done: 0, waiting: 0, median: null });
+    expect(again.repairs).toEqual({ done: 4, waiting: 0, median: 1, isGuess: false });
+    expect(forecastCourse(own, PLANNED).repairs).toEqual({ done: 0, waiting: 0, median: null, isGuess: false });
+    // One came back after a day, three have waited for three: half may take longer than that.
+    const turns = own.turns.map((one, at) => (at < 3 ? { ...one, isThrough: false, isWrong: true, isStopped: true } : one));
+    const waiting = own.tries.flatMap((one): CourseTry[] =>
+      one.turn < 3
+        ? [{ ...one, day: 1, isThrough: false }]
+        : one.turn === 3
+          ? [
+              { ...one, isThrough: false },
+              { ...one, day: one.day + 1 },
+            ]
+          : [one],
+    );
+    expect(forecastCourse({ ...own, turns, tries: waiting }, PLANNED).repairs).toEqual({ done: 1, waiting: 3, median: 3, isGuess: true });
   });
 
   it('says which lanes have too few days, and which turns have no end', () => {

@@ -56,7 +56,13 @@ export interface Forecast {
   /** By lane: on how many of its days the pace rests; *plan*: too few, a planned minute is taken to be a minute. */
   readonly paces: readonly { readonly from: 'days' | 'plan'; readonly days: number }[];
   /** What went wrong and was tried again, and what was not yet; the days by which half are tried again. null: none was, a repair is taken to last until the next day. */
-  readonly repairs: { readonly done: number; readonly waiting: number; readonly median: number | null };
+  readonly repairs: {
+    readonly done: number;
+    readonly waiting: number;
+    readonly median: number | null;
+    /** So many still wait that the days rest on the longest wait so far: half may take longer. */
+    readonly isGuess: boolean;
+  };
 }
 
 export const FORECAST_PATHS = 2_000;
@@ -112,7 +118,8 @@ function describeRepairs(samples: readonly Sample[]): Forecast['repairs'] {
   const done = samples.filter(({ isAtLeast }) => !isAtLeast).length;
   const shares = createShares(samples);
   shares.weigh(() => 1);
-  return { done, waiting: samples.length - done, median: done > 0 ? shares.draw(0.5) : null };
+  const isGuess = samples.at(-1)?.isAtLeast === true && (shares.sums.at(-2) ?? 0) <= 0.5;
+  return { done, waiting: samples.length - done, median: done > 0 ? shares.draw(0.5) : null, isGuess };
 }
 
 interface Walked {

@@ -78,7 +78,7 @@ const createForecast = (own: Partial<Forecast> = {}): Forecast => ({
     { from: 'days', days: 4 },
     { from: 'plan', days: 0 },
   ],
-  repairs: { done: 2, waiting: 1, median: 3 },
+  repairs: { done: 2, waiting: 1, median: 3, isGuess: false },
   ...own,
 });
 
@@ -160,8 +160,12 @@ describe('a course', () => {
       'From this cycle’s own days, drawn 2,000 times.',
       'Of what went wrong half is tried again within 3 days (2 were, 1 waits).',
     ]);
+    const few = createForecast({ repairs: { done: 1, waiting: 9, median: 4, isGuess: true } });
+    expect(describeGrounds(createCourse(), unpackFacts(createCourse()), few)[1]).toBe(
+      'A guess: of what went wrong only 1 was tried again, 9 wait; half is taken to be tried again within 4 days.',
+    );
     const guessed = createForecast({
-      ...{ all: line({ stuck: 1 }), repairs: { done: 0, waiting: 1, median: null } },
+      ...{ all: line({ stuck: 1 }), repairs: { done: 0, waiting: 1, median: null, isGuess: true } },
       paces: [
         { from: 'plan', days: 1 },
         { from: 'plan', days: 0 },

@@ -44,8 +44,10 @@ export function describeGrounds({ lanes }: PackedCourse, { turns }: CourseFacts,
   ];
 }
 
-function describeRepairs({ done, waiting, median }: Forecast['repairs']): string {
+function describeRepairs({ done, waiting, median, isGuess }: Forecast['repairs']): string {
   if (median === null) return 'A guess: nothing that went wrong has been tried again yet; a repair is taken to last until the next day.';
   const half = median === 0 ? 'on the same day' : `within ${countOf(median, 'day')}`;
+  if (isGuess)
+    return `A guess: of what went wrong only ${done} ${done === 1 ? 'was' : 'were'} tried again, ${waiting} ${waiting === 1 ? 'waits' : 'wait'}; half is taken to be tried again ${half}.`;
   return `Of what went wrong half is tried again ${half} (${done} ${done === 1 ? 'was' : 'were'}, ${waiting} ${waiting === 1 ? 'waits' : 'wait'}).`;
 }
