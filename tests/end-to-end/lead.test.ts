@@ -1,21 +1,22 @@
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { TurnList } from '@kindred-baton/contracts/turns/turn';
 import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
 import * as XLSX from 'xlsx';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { TestBrowser, Visitor } from '../support/browser.ts';
-import { launchBrowser, openAs } from '../support/browser.ts';
+import type { Visitor } from '../support/browser.ts';
+import type { OwnServer } from '../support/own-server.ts';
+import { openOwnServer } from '../support/own-server.ts';
 
 describe('what a lead does beside the walk', () => {
-  let chromium: TestBrowser;
+  let own: OwnServer;
   let lead: Visitor;
   beforeAll(async () => {
-    chromium = await launchBrowser();
-    lead = await openAs(chromium.browser, inject('baseUrl'), 'Lea Marsh');
+    own = await openOwnServer('Lea Marsh');
+    lead = own.visitor;
   });
-  afterAll(() => chromium.close());
+  afterAll(() => own.close());
 
   it('walks the outline by keys', async () => {
     await lead.go('/brindlemere/map?node=NS-1');

@@ -1,22 +1,23 @@
 import type { GuideView } from '@kindred-baton/contracts/turns/turn';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import type { TestBrowser, Visitor } from '../support/browser.ts';
-import { launchBrowser, openAs } from '../support/browser.ts';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Visitor } from '../support/browser.ts';
+import type { OwnServer } from '../support/own-server.ts';
+import { openOwnServer } from '../support/own-server.ts';
 
 /** Karim has several ready turns; one is blocked here, with everything else that the guide can do on the way. */
 describe('what a tester does beside the walk', () => {
-  let chromium: TestBrowser;
+  let own: OwnServer;
   let karim: Visitor;
   let turnId: string;
   beforeAll(async () => {
-    chromium = await launchBrowser();
-    karim = await openAs(chromium.browser, inject('baseUrl'), 'Karim Bol');
+    own = await openOwnServer('Karim Bol');
+    karim = own.visitor;
     await karim.go('/brindlemere/turns');
     await karim.page.locator('section[aria-label="With you"] li button').click();
     await karim.find('Begin', 'button');
     turnId = new URL(karim.page.url()).searchParams.get('turn') ?? '';
   });
-  afterAll(() => chromium.close());
+  afterAll(() => own.close());
 
   const guide = () => karim.json<GuideView>(`/api/brindlemere/turns/${turnId}`);
 

@@ -1,18 +1,18 @@
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import type { TestBrowser, Visitor } from '../support/browser.ts';
-import { launchBrowser, openAs } from '../support/browser.ts';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Visitor } from '../support/browser.ts';
+import type { OwnServer } from '../support/own-server.ts';
+import { openOwnServer } from '../support/own-server.ts';
 
 describe('two editors of one test', () => {
-  const baseUrl = inject('baseUrl');
-  let chromium: TestBrowser;
+  let own: OwnServer;
   let edda: Visitor;
   let ravi: Visitor;
   beforeAll(async () => {
-    chromium = await launchBrowser();
-    edda = await openAs(chromium.browser, baseUrl, 'Edda Quill');
-    ravi = await openAs(chromium.browser, baseUrl, 'Ravi Thorne');
+    own = await openOwnServer('Edda Quill');
+    edda = own.visitor;
+    ravi = await own.openAs('Ravi Thorne');
   });
-  afterAll(() => chromium.close());
+  afterAll(() => own.close());
 
   it('the second sees both versions side by side, and nothing is lost', async () => {
     for (const author of [edda, ravi]) await author.go('/brindlemere/tests/BIL-05');

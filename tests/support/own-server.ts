@@ -8,6 +8,8 @@ import { startWebServer } from './web-server.ts';
 
 export interface OwnServer {
   readonly visitor: Visitor;
+  /** Another person, signed in to the same server. */
+  readonly openAs: (person: string) => Promise<Visitor>;
   readonly close: () => Promise<void>;
 }
 
@@ -20,7 +22,7 @@ export async function openOwnServer(person: string): Promise<OwnServer> {
     await chromium.close();
     await server.stop();
   };
-  return { visitor, close };
+  return { visitor, openAs: (other) => openAs(chromium.browser, server.baseUrl, other), close };
 }
 
 /** A file to be chosen in the browser. */
