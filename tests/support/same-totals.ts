@@ -1,3 +1,4 @@
+import { ofCycle } from './of-cycle.ts';
 import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
 import { FACETS } from '@kindred-baton/core/progress/facet';
 import { unpackFacts } from '@kindred-baton/core/progress/course';
@@ -58,10 +59,10 @@ export async function expectSameTotals(db: TestStore, lead: Actor, code: string)
   }
   for (const [place, counts] of Object.entries(shown)) expect({ place, counts }).toEqual({ place, counts: again });
   expect(inList?.runs).toBe(cycle.runs);
-  const { rows } = await db.ask(lead, listTurns, { cycle: code, page: 1 });
+  const { rows } = await db.ask(lead, listTurns, { ...ofCycle(code) });
   expect(rows.size).toBe(sumCounts(again));
   for (const status of ['passed', 'skipped', 'failed', 'waiting'] as const) {
-    const listed = await db.ask(lead, listTurns, { cycle: code, page: 1, status: [status] });
+    const listed = await db.ask(lead, listTurns, { ...ofCycle(code), status: [status] });
     expect({ status, turns: listed.rows.size }).toEqual({ status, turns: again[status] });
   }
   return { again, runs: cycle.runs };

@@ -16,6 +16,9 @@ export const codeSchema = z
   .min(1, 'Give a code.')
   .max(40, 'A code has at most 40 characters.')
   .regex(/^[A-Za-z0-9][A-Za-z0-9._-]*$/, 'A code has letters, digits, points, hyphens and underscores only.');
+/** Several of a kind in one parameter of an address, with commas between them. */
+export const listOf = <Item extends z.ZodType>(item: Item) =>
+  z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(item).min(1).max(60));
 export const nameSchema = z.string().trim().min(1, 'Give a name.').max(200, 'A name has at most 200 characters.');
 export const prioritySchema = z.enum(PRIORITIES);
 

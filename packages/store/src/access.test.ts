@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { hasRight, RIGHTS, ROLES } from '@kindred-baton/core/programmes/roles';
 import type { Role } from '@kindred-baton/core/programmes/roles';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ofCycle } from '../../../tests/support/of-cycle.ts';
 import type { TestStore } from '../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../tests/support/test-store.ts';
 import type { Actor } from './actor.ts';
@@ -63,7 +64,7 @@ describe('access', () => {
   it('ends at the programme: what belongs to another is not found, by any address', async () => {
     const stranger: Actor = { ...lead, programmeId: randomUUID() as never };
     const scenario = await db.ask(lead, getScenario, 'NS-S1');
-    const turn = (await db.ask(lead, listTurns, { cycle: 'ACC-2', page: 1 })).turns[0];
+    const turn = (await db.ask(lead, listTurns, { ...ofCycle('ACC-2') })).turns[0];
     expect(await code(db.ask(stranger, getGuide, turn?.id as never))).toBe('not found');
     expect(await code(db.ask(stranger, getRunOverlay, scenario.runs[0]?.id as never))).toBe('not found');
     expect(await code(db.ask(stranger, getTest, { code: 'BIL-01' }))).toBe('not found');

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { codeSchema, momentSchema, packedRowsSchema } from '../common.ts';
+import { oneCycleSchema } from '../cycles/choice.ts';
 import { cycleSpanSchema } from './progress.ts';
 
-export const courseQuerySchema = z.object({ cycle: codeSchema.optional(), scope: codeSchema.optional() });
+export const courseQuerySchema = z.object({ cycle: oneCycleSchema, scope: codeSchema.optional() });
 export type CourseQuery = z.infer<typeof courseQuerySchema>;
 
 /** What the course of a cycle is drawn and forecast from (core: progress/course); days are numbers from `firstDay`, which is 0. */

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { codeSchema, momentSchema } from '../common.ts';
+import { oneCycleSchema } from '../cycles/choice.ts';
 
 export const sinceQuerySchema = z.object({
-  cycle: codeSchema.optional(),
+  cycle: oneCycleSchema,
   scope: codeSchema.optional(),
   /** Without one: a day ago. */
   since: z.iso.datetime({ offset: true }).optional(),

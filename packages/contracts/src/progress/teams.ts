@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { codeSchema, countsSchema } from '../common.ts';
+import { oneCycleSchema } from '../cycles/choice.ts';
 import { cycleSpanSchema } from './progress.ts';
 
-export const teamProgressQuerySchema = z.object({ cycle: codeSchema.optional(), scope: codeSchema.optional() });
+export const teamProgressQuerySchema = z.object({ cycle: oneCycleSchema, scope: codeSchema.optional() });
 export type TeamProgressQuery = z.infer<typeof teamProgressQuerySchema>;
 
 const teamLineSchema = z.object({

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { codeSchema, codedSchema, idSchema, momentSchema, placedPageSchema } from '../common.ts';
+import { oneCycleSchema } from '../cycles/choice.ts';
 import { cycleSpanSchema, holdSchema } from './progress.ts';
 
 /** Whose tries are counted. */
@@ -12,7 +13,7 @@ export const TRIES_SHOWN = 40;
 export const SEEN_SHOWN = 6;
 
 const wrongStepsQueryBase = z.object({
-  cycle: codeSchema.optional(),
+  cycle: oneCycleSchema,
   scope: codeSchema.optional(),
   by: z.enum(TRIED_BY).default('all'),
 });

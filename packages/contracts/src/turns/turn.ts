@@ -3,9 +3,11 @@ import { EVIDENCE_RULES, FAILURE_PARTS } from '@kindred-baton/core/cycles/rules'
 import { DEFECT_STATUSES } from '@kindred-baton/core/defects/defect';
 import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { FacetFilter } from '@kindred-baton/core/progress/facet';
-import { FACETS, getFacetFilter } from '@kindred-baton/core/progress/facet';
+import { FACET_FILTERS } from '@kindred-baton/core/progress/facet';
+import { COUNTED } from '@kindred-baton/core/progress/counted';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, evidenceSchema, idSchema, momentSchema, personSchema, placedPageSchema } from '../common.ts';
+import { codeSchema, evidenceSchema, idSchema, listOf, momentSchema, personSchema, placedPageSchema } from '../common.ts';
+import { cyclesSchema } from '../cycles/choice.ts';
 import { testVersionSchema } from '../tests/test.ts';
 
 /** A value on its way: what it is, whether it is here, and from whom it comes. */
@@ -75,19 +77,15 @@ export type TurnsHome = z.infer<typeof turnsHomeSchema>;
 
 export const TURNS_A_PAGE = 60;
 
-/** In a filter by team, person or application: turns that have none. */
-export const NONE = '-';
-
 /** By the value of a facet: its key, as the progress table has it. */
-const facetFilters = Object.fromEntries(FACETS.map((facet) => [getFacetFilter(facet), z.string().max(200).optional()])) as Record<
+export const facetFilters = Object.fromEntries(FACET_FILTERS.map((filter) => [filter, z.string().max(200).optional()])) as Record<
   FacetFilter,
   z.ZodOptional<z.ZodString>
 >;
 
 export const turnListQuerySchema = z.object({
-  cycle: codeSchema,
   ...facetFilters,
-  test: codeSchema.optional(),
+  cycle: cyclesSchema,
   requirement: codeSchema.optional(),
   /** A defect: lists the turns at which it was seen. */
   defect: codeSchema.optional(),
@@ -98,7 +96,9 @@ export const turnListQuerySchema = z.object({
   /** Those whose newest attempt ended since a moment, and those that came to hand since. */
   ...{ doneSince: z.iso.datetime({ offset: true }).optional(), readySince: z.iso.datetime({ offset: true }).optional() },
   run: z.coerce.number().int().optional(),
-  status: z.preprocess((value) => (typeof value === 'string' ? value.split(',') : value), z.array(z.enum(TURN_STATUSES))).optional(),
+  /** What stands under `status`: turns, or the tests or whole runs that they belong to. */
+  counted: z.enum(COUNTED).default('turns'),
+  status: listOf(z.enum(TURN_STATUSES)).optional(),
   /** A hold: its kind and key; lists the turns behind it, and those at which it holds. */
   hold: z
     .string()
@@ -109,8 +109,10 @@ export const turnListQuerySchema = z.object({
 export type TurnListQuery = z.infer<typeof turnListQuerySchema>;
 
 export const turnListSchema = z.object({
-  cycle: z.object({ code: z.string(), name: z.string() }),
+  cycles: z.array(z.object({ code: z.string(), name: z.string() })),
   rows: placedPageSchema,
+  /** What the turns of all pages are of. */
+  ...{ runs: z.int(), tests: z.int(), minutes: z.int() },
   turns: z.array(turnCardSchema),
 });
 export type TurnList = z.infer<typeof turnListSchema>;

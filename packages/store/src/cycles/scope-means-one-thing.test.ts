@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { toDay } from '@kindred-baton/core/time/calendar';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
+import { ofCycle } from '../../../../tests/support/of-cycle.ts';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import { expectSameTotals } from '../../../../tests/support/same-totals.ts';
@@ -59,12 +60,12 @@ describe('what is in scope', () => {
     expect(rows[0]?.after).toMatchObject({ runs, turns: sumCounts(again) });
     // What was recorded stays to be read, at the run itself.
     const number = free?.number ?? 0;
-    expect((await db.ask(lead, listTurns, { cycle: CODE, page: 1, run: number })).rows.size).toBe(free?.turns.length);
+    expect((await db.ask(lead, listTurns, { ...ofCycle(CODE), run: number })).rows.size).toBe(free?.turns.length);
   });
 
   it('is due from the day on which it was taken in', async () => {
     const newest = (await allRuns()).reduce((a, b) => (a.number > b.number ? a : b));
-    const { turns } = await db.ask(lead, listTurns, { cycle: CODE, page: 1, run: newest.number });
+    const { turns } = await db.ask(lead, listTurns, { ...ofCycle(CODE), run: newest.number });
     expect(turns.length).toBeGreaterThan(0);
     const today = toDay(Date.now(), lead.timeZone);
     expect(turns.filter(({ dueOn }) => dueOn === null || dueOn < today)).toEqual([]);

@@ -5,6 +5,7 @@ import { TURNS_OF_DEFECT } from '@kindred-baton/contracts/defects/defect';
 import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
 import { listTurns } from '../turns/list-turns.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ofCycle } from '../../../../tests/support/of-cycle.ts';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
@@ -83,7 +84,7 @@ describe('moving a defect', () => {
       const behind = new Set<string>();
       for (const { code: own } of open) {
         const { id, cycle } = await db.ask(lead, getDefect, own);
-        const { turns: waiting } = await db.ask(lead, listTurns, { cycle: cycle.code, page: 1, hold: `defect:${id}` });
+        const { turns: waiting } = await db.ask(lead, listTurns, { ...ofCycle(cycle.code), hold: `defect:${id}` });
         for (const turn of waiting) behind.add(turn.id);
       }
       expect(page.waiting).toBe(behind.size);
@@ -103,7 +104,7 @@ describe('moving a defect', () => {
     expect([detail.turns.length, detail.seenAtTurns]).toEqual([TURNS_OF_DEFECT, counted.length]);
     const listed: string[] = [];
     for (let page = 1; page <= Math.ceil(counted.length / TURNS_A_PAGE); page += 1) {
-      const { rows, turns: shown } = await other.ask(lead, listTurns, { cycle: detail.cycle.code, defect: code, page });
+      const { rows, turns: shown } = await other.ask(lead, listTurns, { ...ofCycle(detail.cycle.code), defect: code, page });
       expect(rows).toEqual({ page, from: listed.length, size: counted.length });
       listed.push(...shown.map(({ id }) => id));
     }

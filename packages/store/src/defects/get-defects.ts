@@ -100,8 +100,11 @@ async function loadBehind(context: ReadContext): Promise<ReadonlyMap<string, rea
     .selectDistinct({ id: defects.cycleId })
     .from(defects)
     .where(and(eq(defects.programmeId, context.actor.programmeId), inArray(defects.status, DEFECT_STATUSES.filter(isHolding))));
-  const held = await Promise.all(holding.map(({ id }) => loadHolds(context, id)));
-  return new Map(held.flatMap(({ holds }) => holds.filter(({ kind }) => kind === 'defect').map(({ key, behind }) => [key, behind])));
+  const { holds } = await loadHolds(
+    context,
+    holding.map(({ id }) => id),
+  );
+  return new Map(holds.filter(({ kind }) => kind === 'defect').map(({ key, behind }) => [key, behind]));
 }
 
 function readItems(context: ReadContext): Promise<ReadItem[]> {
@@ -164,7 +167,7 @@ export const getDefect: Query<string, DefectDetail> = {
       listEvidence(context, defect),
       listHeldTurns(context, defect.id),
       context.db.select({ turns: count() }).from(defectTurns).where(eq(defectTurns.defectId, defect.id)),
-      loadHolds(context, defect.cycleId),
+      loadHolds(context, [defect.cycleId]),
       listHistory(context, defect.id),
       listTalk(context, defect.id),
       row.run ? loadFound(context, row.run, defect) : null,

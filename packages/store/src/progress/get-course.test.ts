@@ -8,6 +8,7 @@ import { unpackFacts } from '@kindred-baton/core/progress/course';
 import { drawCurves } from '@kindred-baton/core/progress/draw-curve';
 import { forecastCourse } from '@kindred-baton/core/progress/forecast';
 import { addDays } from '@kindred-baton/core/time/calendar';
+import { ofCycle } from '../../../../tests/support/of-cycle.ts';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
@@ -41,7 +42,7 @@ describe('the course of a cycle', () => {
       const course = await lookAt(scope === undefined ? {} : { scope });
       const facts = unpackFacts(course);
       const { groups, all } = drawCurves(facts, 'turns');
-      const count = async (more: object) => (await db.ask(lead, listTurns, { cycle: OPEN, page: 1, node: scope, ...more })).rows.size;
+      const count = async (more: object) => (await db.ask(lead, listTurns, { ...ofCycle(OPEN), node: scope, ...more })).rows.size;
       expect(all.through.at(-1)).toBe(await count({ status: ['passed', 'skipped'] }));
       expect(all.wrong.at(-1)).toBe(await count({ status: ['failed', 'blocked'] }));
       for (const [at, { key }] of course.groups.entries()) {

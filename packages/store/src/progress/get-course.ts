@@ -1,5 +1,5 @@
 import type { CourseQuery, CourseView, PackedCourse } from '@kindred-baton/contracts/progress/course';
-import { NONE } from '@kindred-baton/contracts/turns/turn';
+import { NONE } from '@kindred-baton/core/progress/facet';
 import type { NodeId } from '@kindred-baton/core/ids';
 import { LETTING_ON } from '@kindred-baton/core/outcomes';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
@@ -23,7 +23,7 @@ import { baselines, runs } from '../schema/cycles.ts';
 import { history } from '../schema/history.ts';
 import { runners } from '../schema/runners.ts';
 import { attempts, turns } from '../schema/turns.ts';
-import { findCycle, listCycleNames, toSpan } from './find-cycle.ts';
+import { findCycle, listCycleNames, toSpan } from '../programmes/find-cycle.ts';
 
 /** The course of a cycle: its turns and attempts, who has how much time, what was planned when it opened. Curve and forecast are core's, where they are shown. */
 export const getCourse: Query<CourseQuery, CourseView> = {

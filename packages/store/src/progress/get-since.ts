@@ -9,7 +9,7 @@ import { isAtNodes, isOfCycle } from '../runs/in-scope.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { history } from '../schema/history.ts';
 import { turns } from '../schema/turns.ts';
-import { findCycle } from './find-cycle.ts';
+import { findCycle } from '../programmes/find-cycle.ts';
 
 const DAY_MS = 86_400_000;
 

@@ -6,6 +6,7 @@ import { teamProgressQuerySchema } from '@kindred-baton/contracts/progress/teams
 import type { AttemptId, TurnId } from '@kindred-baton/core/ids';
 import { getSpentMs } from '@kindred-baton/core/progress/effort';
 import { sumCounts } from '@kindred-baton/core/progress/tally';
+import { ofCycle } from '../../../../tests/support/of-cycle.ts';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
@@ -31,7 +32,7 @@ describe('teams side by side', () => {
   it('count what opens: every number is as many turns as its list has', async () => {
     const { teams } = await look();
     expect(teams.length).toBeGreaterThan(4);
-    const count = async (more: object) => (await db.ask(lead, listTurns, { cycle: CODE, page: 1, ...more })).rows.size;
+    const count = async (more: object) => (await db.ask(lead, listTurns, { ...ofCycle(CODE), ...more })).rows.size;
     for (const { key, counts, late } of teams) {
       expect([key, await count({ team: key })]).toEqual([key, sumCounts(counts)]);
       expect([key, await count({ team: key, status: ['failed', 'blocked'] })]).toEqual([key, counts.failed + counts.blocked]);

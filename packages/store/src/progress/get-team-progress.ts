@@ -1,5 +1,5 @@
 import type { TeamLine, TeamProgress, TeamProgressQuery } from '@kindred-baton/contracts/progress/teams';
-import { NONE } from '@kindred-baton/contracts/turns/turn';
+import { NONE } from '@kindred-baton/core/progress/facet';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import { SHORTEST_PAUSE_MINUTES } from '@kindred-baton/core/progress/effort';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
@@ -12,7 +12,7 @@ import { loadHolds } from '../runs/load-holds.ts';
 import { teams } from '../schema/programmes.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
 import { isLate } from '../turns/filter-turns.ts';
-import { findCycle, listCycleNames, toSpan } from './find-cycle.ts';
+import { findCycle, listCycleNames, toSpan } from '../programmes/find-cycle.ts';
 import { countWaitingByTeam } from './tell-holds.ts';
 
 /** The teams of a cycle side by side: what is theirs, what is late, what waits for them, and what their turns took beside what was planned. */
@@ -28,7 +28,7 @@ export const getTeamProgress: Query<TeamProgressQuery, TeamProgress> = {
       countStatuses(context, own),
       countLate(context, own),
       sumEffort(context, own),
-      loadHolds(context, cycle.id),
+      loadHolds(context, [cycle.id]),
     ]);
     const keeps = countWaitingByTeam(held, nodes && new Set(nodes));
     const toLine = (id: string | null, name: string): TeamLine => ({

@@ -23,7 +23,7 @@ import { teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
-import { findCycle, listCycleNames, toSpan } from './find-cycle.ts';
+import { findCycle, listCycleNames, toSpan } from '../programmes/find-cycle.ts';
 import type { AroundSteps, LoadedSteps, TriesWanted } from './load-wrong-steps.ts';
 import { isTry, loadAroundSteps, loadWrongSteps, sumWaiting, toPlaceKey } from './load-wrong-steps.ts';
 import { tellHolds } from './tell-holds.ts';

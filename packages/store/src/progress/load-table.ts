@@ -2,118 +2,131 @@ import type { ProgressAxis, ProgressQuery, ProgressView } from '@kindred-baton/c
 import { COLUMNS_A_PAGE, ROWS_A_PAGE } from '@kindred-baton/contracts/progress/progress';
 import type { CycleId, NodeId } from '@kindred-baton/core/ids';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
+import { isWhole, WORST_FIRST } from '@kindred-baton/core/progress/counted';
+import { isSortFor, sortLines } from '@kindred-baton/core/progress/sort-lines';
+import type { Counts } from '@kindred-baton/core/progress/tally';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
-import { and, count, eq, sql } from 'drizzle-orm';
+import { cutPage } from '@kindred-baton/core/tables/pages';
+import type { SQL } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { Tree } from '../map/load-tree.ts';
 import type { ReadContext } from '../operation.ts';
 import { readPacked } from '../read-packed.ts';
 import { isAtNodes, isRunInScope } from '../runs/in-scope.ts';
-import { runs } from '../schema/cycles.ts';
+import { cycles, runs } from '../schema/cycles.ts';
 import { tests } from '../schema/tests.ts';
-import { cutPage } from '@kindred-baton/core/tables/pages';
 import { turns } from '../schema/turns.ts';
-import type { FacetValue } from '../turns/facets.ts';
+import { COUNTED_PARTS } from '../turns/counted.ts';
 import { TURN_FACETS } from '../turns/facets.ts';
+import type { FacetValue, LoadedFacet } from '../turns/facets/facet.ts';
+import { listConditions } from '../turns/turn-filters.ts';
 
-type Table = Pick<ProgressView, 'rows' | 'columns' | 'cells' | 'columnTotals' | 'total'>;
+type Table = Pick<ProgressView, 'rows' | 'columns' | 'cells' | 'total'>;
 
 export interface TableWanted {
-  readonly cycleId: CycleId;
+  readonly cycleIds: readonly CycleId[];
   readonly query: ProgressQuery;
+  readonly tree: Tree;
   /** Only turns at these nodes; null: all. */
   readonly nodes: readonly NodeId[] | null;
 }
 
 /**
- * Turns counted by two facets and their status. The database counts (decision 0038): what comes here is one line for each pair of values, however
- * many turns there are.
+ * Turns, or what they are of, counted by two facets and their status. The database counts (decision 0038), the totals too: what stands under several values
+ * of a facet is one in all (decision 0041).
  */
-export async function loadTable(context: ReadContext, { cycleId, query, nodes }: TableWanted): Promise<Table> {
-  const [rowFacet, columnFacet] = [TURN_FACETS[query.rows], TURN_FACETS[query.columns]];
-  const [groups, readRow, readColumn] = await Promise.all([
-    readPacked<Group>(context, {
-      cells: { row: sql`${rowFacet.column}::text`, column: sql`${columnFacet.column}::text`, status: turns.status, turns: count() },
-      from: sql`from ${turns} join ${runs} on ${eq(runs.id, turns.runId)} left join ${tests} on ${eq(tests.id, turns.testId)}
-        where ${and(eq(turns.cycleId, cycleId), isRunInScope, isAtNodes(nodes))}
-        group by ${rowFacet.column}, ${columnFacet.column}, ${turns.status}`,
-    }),
-    rowFacet.load(context),
-    columnFacet.load(context),
+export async function loadTable(context: ReadContext, wanted: TableWanted): Promise<Table> {
+  const { query, tree } = wanted;
+  const scope = (query.scope === undefined ? undefined : tree.byCode.get(query.scope)) ?? null;
+  const [rows, columns] = await Promise.all([
+    TURN_FACETS[query.rows].load(context, { tree, scope, as: sql`of_row` }),
+    TURN_FACETS[query.columns].load(context, { tree, scope, as: sql`of_column` }),
   ]);
-  const rows = new Axis(readRow);
-  const columns = new Axis(readColumn);
-  for (const group of groups) {
-    rows.meet(group.row ?? '');
-    columns.meet(group.column ?? '');
-  }
+  const groups = await readPacked<Group>(context, {
+    cells: { row: sql`row::text`, column: sql`col::text`, status: sql`status`, amount: sql`amount`, level: sql`level` },
+    from: sql`from (${await countGroups(context, wanted, { rows, columns })}) as counted`,
+  });
   return layOut(groups, { rows, columns, query });
 }
 
-/** The values of a facet that turns have, in the order in which they are shown. Several of what is grouped by may be one value: a process has many nodes. */
-class Axis {
-  readonly #read: (value: string) => FacetValue;
-  readonly #valueOf = new Map<string, FacetValue>();
-  readonly #byKey = new Map<string, FacetValue>();
-
-  constructor(read: (value: string) => FacetValue) {
-    this.#read = read;
-  }
-
-  meet(group: string): void {
-    if (this.#valueOf.has(group)) return;
-    const value = this.#read(group);
-    this.#valueOf.set(group, value);
-    this.#byKey.set(value.key, this.#byKey.get(value.key) ?? value);
-  }
-
-  getKey(group: string): string {
-    return this.#valueOf.get(group)?.key ?? '';
-  }
-
-  list(): FacetValue[] {
-    return [...this.#byKey.values()].sort((a, b) => a.order - b.order || a.name.localeCompare(b.name, 'en') || (a.key < b.key ? -1 : 1));
-  }
+interface Axes {
+  readonly rows: LoadedFacet;
+  readonly columns: LoadedFacet;
 }
+
+/** What a group counts over: a cell, a row, a column, or all. As grouping(row, col) numbers them. */
+const LEVELS = { cell: 0, row: 1, column: 2, all: 3 } as const;
 
 interface Group {
   readonly row: string | null;
   readonly column: string | null;
   readonly status: TurnStatus;
-  readonly turns: number;
+  readonly amount: number;
+  readonly level: number;
 }
 
-interface Laying {
-  readonly rows: Axis;
-  readonly columns: Axis;
-  readonly query: ProgressQuery;
+async function countGroups(context: ReadContext, { cycleIds, query, nodes }: TableWanted, { rows, columns }: Axes): Promise<SQL> {
+  const { unit, rank, weight } = COUNTED_PARTS[query.counted];
+  const where = and(
+    ...[inArray(turns.cycleId, [...cycleIds]), isRunInScope, isAtNodes(nodes)],
+    ...(await listConditions(context, query, cycleIds)),
+  );
+  // As they are stored: texts are made of what was counted, not of what is.
+  const counted = sql`select ${rows.value} as row, ${columns.value} as col, ${unit} as unit, ${turns.status} as status, ${rank} as rank, ${weight} as weight
+    from ${turns} join ${runs} on ${eq(runs.id, turns.runId)} join ${cycles} on ${eq(cycles.id, turns.cycleId)} left join ${tests} on ${eq(tests.id, turns.testId)}
+    ${rows.join} ${columns.join} where ${where}`;
+  const by = (last: SQL) => sql`grouping sets ((row, col, ${last}), (row, ${last}), (col, ${last}), (${last}))`;
+  if (!isWhole(query.counted) && !rows.isMany && !columns.isMany)
+    return sql`select row, col, status, sum(weight)::int as amount, grouping(row, col) as level from (${counted}) as one group by ${by(sql`status`)}`;
+  return sql`select row, col, (${sql.param(WORST_FIRST)}::text[])[rank + 1] as status, sum(weight)::int as amount, level from (
+      select row, col, unit, min(rank) as rank, max(weight) as weight, grouping(row, col) as level from (${counted}) as one group by ${by(sql`unit`)}
+    ) as units group by row, col, rank, level`;
 }
 
-function layOut(groups: readonly Group[], { rows, columns, query }: Laying): Table {
-  const rowPage = cutAxis(rows.list(), query.fromRow, ROWS_A_PAGE);
-  const columnPage = cutAxis(columns.list(), query.fromColumn, COLUMNS_A_PAGE);
-  const [rowAt, columnAt] = [toPlaces(rowPage), toPlaces(columnPage)];
-  const columnTotals = columnPage.entries.map(() => ({ ...NO_COUNTS }));
+interface Line extends FacetValue {
+  readonly value: string;
+  readonly counts: Counts;
+}
+
+function layOut(groups: readonly Group[], { rows, columns, query }: Axes & { readonly query: ProgressQuery }): Table {
+  const sort = query.sort !== undefined && isSortFor(query.sort, query.parts) ? query.sort : null;
+  const rowLines = listLines(groups, LEVELS.row, rows);
+  const rowPage = cutAxis(sort ? sortLines(rowLines, sort) : rowLines, query.fromRow, { of: ROWS_A_PAGE, facet: rows });
+  const columnPage = cutAxis(listLines(groups, LEVELS.column, columns), query.fromColumn, { of: COLUMNS_A_PAGE, facet: columns });
   const cells = new Map<number, Partial<Record<TurnStatus, number>>>();
-  const total = { ...NO_COUNTS };
-  for (const { row, column, status, turns: own } of groups) {
-    total[status] += own;
-    const place = columnAt.get(columns.getKey(column ?? '')) ?? -1;
-    const columnTotal = columnTotals[place];
-    if (!columnTotal) continue;
-    columnTotal[status] += own;
-    const line = rowAt.get(rows.getKey(row ?? ''));
-    if (line === undefined) continue;
+  for (const { row, column, status, amount, level } of groups) {
+    const line = rowPage.placeOf.get(row ?? '');
+    const place = columnPage.placeOf.get(column ?? '');
+    if (level !== LEVELS.cell || line === undefined || place === undefined) continue;
     const cell = cells.get(line * COLUMNS_A_PAGE + place) ?? {};
-    cell[status] = (cell[status] ?? 0) + own;
+    cell[status] = amount;
     cells.set(line * COLUMNS_A_PAGE + place, cell);
   }
   const shown = [...cells].map(([cell, counts]) => ({ row: Math.floor(cell / COLUMNS_A_PAGE), column: cell % COLUMNS_A_PAGE, counts }));
-  return { rows: rowPage, columns: columnPage, cells: shown, columnTotals, total };
+  const total = { ...NO_COUNTS };
+  for (const { status, amount, level } of groups) if (level === LEVELS.all) total[status] = amount;
+  return { rows: rowPage.axis, columns: columnPage.axis, cells: shown, total };
+}
+
+/** The values of a facet that turns have, in the facet's own order, each with what it counts. */
+function listLines(groups: readonly Group[], level: number, { read }: LoadedFacet): Line[] {
+  const countsOf = new Map<string, Record<TurnStatus, number>>();
+  for (const group of groups) {
+    if (group.level !== level) continue;
+    const value = (level === LEVELS.row ? group.row : group.column) ?? '';
+    const counts = countsOf.get(value) ?? { ...NO_COUNTS };
+    counts[group.status] = group.amount;
+    countsOf.set(value, counts);
+  }
+  return [...countsOf]
+    .map(([value, counts]) => ({ ...read(value), value, counts }))
+    .sort((a, b) => a.order - b.order || a.name.localeCompare(b.name, 'en') || (a.key < b.key ? -1 : 1));
 }
 
 /** The page in which the wanted place is. */
-function cutAxis(all: readonly FacetValue[], wanted: number, of: number): ProgressAxis {
-  const { at, shown } = cutPage(all, { page: Math.floor(wanted / of) + 1, of });
-  return { from: at.from, size: at.size, entries: shown.map(({ key, name, group }) => ({ key, name, group })) };
+function cutAxis(lines: readonly Line[], wanted: number, { of, facet }: { readonly of: number; readonly facet: LoadedFacet }) {
+  const { at, shown } = cutPage(lines, { page: Math.floor(wanted / of) + 1, of });
+  const entries = shown.map(({ key, name, group, counts }) => ({ key, name, group, counts }));
+  const axis: ProgressAxis = { facet: facet.facet, isMany: facet.isMany ?? false, from: at.from, size: at.size, entries };
+  return { axis, placeOf: new Map(shown.map(({ value }, place) => [value, place])) };
 }
-
-const toPlaces = ({ entries }: ProgressAxis) => new Map(entries.map(({ key }, place) => [key, place]));

@@ -136,7 +136,7 @@ export const toPlaceKey = ({ version, index }: StepPlace): string => `${version}
 /** Defects that were logged at each step, and what holds the baton there. Five queries. */
 export async function loadAroundSteps(context: ReadContext, cycleId: CycleId, placeOf: LoadedSteps['placeOf']): Promise<AroundSteps> {
   const [held, logged] = await Promise.all([
-    loadHolds(context, cycleId),
+    loadHolds(context, [cycleId]),
     context.db
       .select({
         ...{ id: defects.id, code: defects.code, title: defects.title, status: defects.status },

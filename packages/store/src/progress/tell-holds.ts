@@ -1,5 +1,5 @@
 import type { HoldView, ProgressView } from '@kindred-baton/contracts/progress/progress';
-import { NONE } from '@kindred-baton/contracts/turns/turn';
+import { NONE } from '@kindred-baton/core/progress/facet';
 import type { DefectId, NodeId, PersonId, TeamId, TurnId } from '@kindred-baton/core/ids';
 import type { Hold } from '@kindred-baton/core/progress/find-holds';
 import { pushTo } from '@kindred-baton/core/push-to';

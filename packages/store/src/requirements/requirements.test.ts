@@ -5,6 +5,7 @@ import { gatherProof } from '@kindred-baton/core/requirements/requirement';
 import type { RequirementEntry } from '@kindred-baton/core/imports/requirement-table';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ofCycle } from '../../../../tests/support/of-cycle.ts';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
@@ -242,7 +243,7 @@ describe('requirements', () => {
         cycles: [{ cycle: 'INT-1', turns, passed: own.reduce((sum, standing) => sum + (standing?.passed ?? 0), 0) }],
         untried: 0,
       });
-      expect((await db.ask(lead, listTurns, { cycle: 'INT-1', page: 1, requirement: item?.code ?? '' })).rows.size).toBe(turns);
+      expect((await db.ask(lead, listTurns, { ...ofCycle('INT-1'), requirement: item?.code ?? '' })).rows.size).toBe(turns);
       const { exit } = {
         exit: (await db.ask(lead, getAcceptance, 'INT-1')).criteria.find(({ rule }) => rule.kind === 'requirements verified'),
       };

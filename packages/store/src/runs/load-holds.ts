@@ -53,15 +53,16 @@ interface ReadTurn extends Pick<HeldTurn, 'id' | 'run' | 'index' | 'after' | 'st
 const toMs = (moment: SQLWrapper) => sql`(extract(epoch from ${moment}) * 1000)::float8`;
 const ofHolders = (cell: SQLWrapper) => sql`case when ${inArray(turns.status, ['ready', 'failed', 'blocked'])} then ${cell} end`;
 
-/** Where the baton is held in a cycle. Only the runs in which it is are loaded, since a hold lies within its runs. Two queries. */
-export async function loadHolds(context: ReadContext, cycleId: CycleId): Promise<HeldRuns> {
+/** Where the baton is held in some cycles. Only the runs in which it is are loaded, since a hold lies within its runs. Two queries. */
+export async function loadHolds(context: ReadContext, cycleIds: readonly CycleId[]): Promise<HeldRuns> {
   const { db, now, actor } = context;
   const idleBeforeMs = getIdleMoment(now, actor.timeZone);
   const mayBeIdle = and(eq(turns.status, 'ready'), isNotNull(turns.assigneeId), lt(turns.readyAt, new Date(idleBeforeMs)));
+  const ofCycles = inArray(turns.cycleId, [...cycleIds]);
   const held = db
     .select({ runId: turns.runId })
     .from(turns)
-    .where(and(eq(turns.cycleId, cycleId), or(inArray(turns.status, ['failed', 'blocked']), mayBeIdle)));
+    .where(and(ofCycles, or(inArray(turns.status, ['failed', 'blocked']), mayBeIdle)));
   const [rows, defectRows] = await Promise.all([
     readPacked<ReadTurn>(context, {
       cells: {
@@ -69,13 +70,13 @@ export async function loadHolds(context: ReadContext, cycleId: CycleId): Promise
         ...{ nodeId: turns.nodeId, team: turns.teamId, assignee: turns.assigneeId, title: ofHolders(turns.title) },
         ...{ readyMs: ofHolders(toMs(turns.readyAt)), dueOn: ofHolders(turns.dueOn), doneMs: ofHolders(toMs(turns.doneAt)) },
       },
-      from: sql`from ${turns} join ${runs} on ${eq(runs.id, turns.runId)} where ${and(eq(turns.cycleId, cycleId), isRunInScope, inArray(turns.runId, held))} order by ${runs.number}, ${turns.index}`,
+      from: sql`from ${turns} join ${runs} on ${eq(runs.id, turns.runId)} where ${and(ofCycles, isRunInScope, inArray(turns.runId, held))} order by ${runs.cycleId}, ${runs.number}, ${turns.index}`,
     }),
     db
       .select({ turnId: defectTurns.turnId, id: defects.id, code: defects.code, title: defects.title })
       .from(defects)
       .innerJoin(defectTurns, eq(defectTurns.defectId, defects.id))
-      .where(and(eq(defects.cycleId, cycleId), inArray(defects.status, DEFECT_STATUSES.filter(isHolding)))),
+      .where(and(inArray(defects.cycleId, [...cycleIds]), inArray(defects.status, DEFECT_STATUSES.filter(isHolding)))),
   ]);
   const open = new Map<TurnId, DefectId[]>();
   for (const { turnId, id } of defectRows) pushTo(open, turnId, id);

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ofCycle } from '../../../../tests/support/of-cycle.ts';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import { getScenario } from '../scenarios/get-scenario.ts';
@@ -19,7 +20,7 @@ describe('a tester’s turns', () => {
     async (name) => {
       const actor = await db.actorOf(name);
       const home = await db.ask(actor, getTurnsHome, undefined);
-      const all = await db.ask(actor, listTurns, { cycle: 'ACC-2', page: 1, person: name });
+      const all = await db.ask(actor, listTurns, { ...ofCycle('ACC-2'), person: name });
       const { passed, failed, blocked, skipped } = home.passedOn;
       const retests = home.withYou.filter(({ isRetest }) => isRetest).length;
       expect(home.withYou.length + home.onItsWay.length + home.moreOnItsWay + passed + failed + blocked + skipped - retests).toBe(

@@ -6,6 +6,8 @@ export interface Address {
   readonly get: (name: string) => string | null;
   /** Changes parameters (null removes one) and remembers the step, so that Back works. */
   readonly set: (changes: Readonly<Record<string, string | null>>, options?: { readonly replace?: boolean }) => void;
+  /** The address with those changes. */
+  readonly with: (changes: Readonly<Record<string, string | null>>) => string;
   /** A link to another place that keeps the scope. */
   readonly withScope: (path: string) => string;
 }
@@ -21,12 +23,7 @@ export function AddressProvider({ address, children }: { readonly address: strin
     return () => removeEventListener('popstate', follow);
   }, []);
   const set = useCallback<Address['set']>((changes, options) => {
-    const url = new URL(location.href);
-    for (const [name, value] of Object.entries(changes)) {
-      if (value === null) url.searchParams.delete(name);
-      else url.searchParams.set(name, value);
-    }
-    const next = url.pathname + url.search;
+    const next = change(location.pathname + location.search, changes);
     if (next === location.pathname + location.search) return;
     history[options?.replace ? 'replaceState' : 'pushState'](null, '', next);
     setCurrent(next);
@@ -36,9 +33,25 @@ export function AddressProvider({ address, children }: { readonly address: strin
     const params = new URLSearchParams(search);
     const scope = params.get('scope');
     const withScope = (to: string) => (scope === null ? to : `${to}${to.includes('?') ? '&' : '?'}scope=${encodeURIComponent(scope)}`);
-    return { path, set, withScope, get: (name: string) => params.get(name) };
+    return {
+      path,
+      set,
+      withScope,
+      with: (changes: Parameters<Address['with']>[0]) => change(current, changes),
+      get: (name: string) => params.get(name),
+    };
   }, [current, set]);
   return <AddressContext value={value}>{children}</AddressContext>;
+}
+
+function change(address: string, changes: Readonly<Record<string, string | null>>): string {
+  const [path = '', search] = address.split('?');
+  const params = new URLSearchParams(search);
+  for (const [name, value] of Object.entries(changes)) {
+    if (value === null) params.delete(name);
+    else params.set(name, value);
+  }
+  return params.size > 0 ? `${path}?${params}` : path;
 }
 
 export function useAddress(): Address {

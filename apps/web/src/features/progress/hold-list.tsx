@@ -1,19 +1,19 @@
 import type { HoldView, ProgressView } from '@kindred-baton/contracts/progress/progress';
+import { NONE } from '@kindred-baton/core/progress/facet';
 import { useState } from 'react';
 import { countOf, formatLasting, formatMinutes } from '../../ui/format.ts';
 import { SidePanel } from '../../ui/side-panel.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { joinCodes } from './join-codes.ts';
 import { toTurnsPath } from './to-turns-path.ts';
 
 const HOLDS_SHOWN = 7;
-/** NONE of the contracts, which the browser takes only types of. */
-const NO_TEAM = '-';
 
 const LASTING: Readonly<Record<HoldView['kind'], string>> = { defect: 'open', failure: 'failed', block: 'blocked', idle: 'ready' };
 
 /** Where the baton is held, ranked by the turns that wait: the longest by their causes, the rest by team. */
-export function HoldList({ view }: { readonly view: ProgressView }) {
+export function HoldList({ view, isNarrowed }: { readonly view: ProgressView; readonly isNarrowed: boolean }) {
   const [isWhole, setIsWhole] = useState(false);
   const address = useAddress();
   const team = address.get('holdsOf');
@@ -21,12 +21,13 @@ export function HoldList({ view }: { readonly view: ProgressView }) {
   return (
     <SidePanel label="Where the baton is held">
       <div className="px-4 pt-3 pb-1">
-        <h2 className="text-[15px]">Where the baton is held{team !== null && `, ${team === NO_TEAM ? 'no team' : team}`}</h2>
+        <h2 className="text-[15px]">Where the baton is held{team !== null && `, ${team === NONE ? 'no team' : team}`}</h2>
         <p className="text-[13px] text-soft">
           {held === 0
             ? 'Nowhere. Every turn that is not done can go on.'
             : `${countOf(view.waitingBehindHolds, 'turn')} waiting behind ${countOf(held, 'hold')}`}
         </p>
+        {isNarrowed && <p className="text-[13px] text-soft">Over all of the scope, whatever else narrows the table.</p>}
         {team !== null && (
           <button type="button" className="button button-quiet button-small -ml-2" onClick={() => address.set({ holdsOf: null })}>
             Of all teams
@@ -35,7 +36,7 @@ export function HoldList({ view }: { readonly view: ProgressView }) {
       </div>
       <ol>
         {holds.slice(0, isWhole ? undefined : HOLDS_SHOWN).map((hold) => (
-          <HoldLine key={`${hold.kind} ${hold.key}`} hold={hold} cycle={view.cycle?.code ?? ''} />
+          <HoldLine key={`${hold.kind} ${hold.key}`} hold={hold} cycle={joinCodes(view)} />
         ))}
       </ol>
       {holds.length > HOLDS_SHOWN && !isWhole && (

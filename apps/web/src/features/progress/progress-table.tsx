@@ -1,38 +1,44 @@
 import type { ProgressAxis, ProgressView } from '@kindred-baton/contracts/progress/progress';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
-import { getFacetFilter, getFacetLabel } from '@kindred-baton/core/progress/facet';
-import { NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
+import { getFacetFilter, getFacetLabel, getNextFacet, NONE } from '@kindred-baton/core/progress/facet';
 import type { Counts } from '@kindred-baton/core/progress/tally';
-import { BatonBar, describeCounts } from '../../ui/baton-mark.tsx';
-import { Pages } from '../../ui/pages.tsx';
+import { getPassShare, getRunShare, NO_COUNTS, sumCounts } from '@kindred-baton/core/progress/tally';
+import { AddressLink } from '../../ui/address-link.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
+import { formatShare } from '../../ui/format.ts';
+import { Pages } from '../../ui/pages.tsx';
 import { showLabel } from '../../ui/show-label.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { joinCodes } from './join-codes.ts';
+import { ProgressCell } from './progress-cell.tsx';
+import type { TableQuery } from './table-query.ts';
+import { FIRST_PAGE } from './table-query.ts';
 import { toTurnsPath } from './to-turns-path.ts';
 
 interface ProgressTableProps {
   readonly view: ProgressView;
-  readonly rows: FacetName;
-  readonly columns: FacetName;
-  readonly rowsName: string;
+  readonly query: TableQuery;
 }
 
-/** Two facets crossed: a bar and a count in each cell, as wide as its share of the work. */
-export function ProgressTable({ view, rows, columns, rowsName }: ProgressTableProps) {
+/** Two facets crossed: a bar and a count in each cell, as wide as its share of the work, with the sums of rows and columns. */
+export function ProgressTable({ view, query }: ProgressTableProps) {
   if (view.rows.size === 0) {
     return (
       <div className="card">
         <EmptyView title="No turns here">
-          <p>This branch of the map has no turns in the cycle. Press Esc on the strip to widen.</p>
+          <p>Nothing in these cycles fits what is looked at. Widen it above, or press Esc on the strip.</p>
         </EmptyView>
       </div>
     );
   }
+  const { rows, columns } = view;
   const cells = new Map(view.cells.map((cell) => [`${cell.row} ${cell.column}`, { ...NO_COUNTS, ...cell.counts }]));
   const largest = [...cells.values()].reduce((most, counts) => Math.max(most, sumCounts(counts)), 1);
-  const shown = view.rows.entries;
-  const hasGroups = shown.some((row) => row.group !== '');
+  const hasGroups = query.sort === null && rows.entries.some((row) => row.group !== '');
+  const cell = (counts: Counts, filters: Readonly<Record<string, string>>, widest = largest) => (
+    <ProgressCell counts={counts} filters={filters} largest={widest} view={view} query={query} />
+  );
   return (
     <>
       <div className="card overflow-x-auto px-1.5">
@@ -45,63 +51,155 @@ export function ProgressTable({ view, rows, columns, rowsName }: ProgressTablePr
                 </th>
               )}
               <th scope="col" className={HELD}>
-                {rowsName}
+                <AxisWord axis={rows} depth={view.path.length} />
               </th>
-              {view.columns.entries.map((column) => (
-                <th key={column.key} scope="col">
-                  {column.name}
+              {SUMS.map((head) => (
+                <th key={head} scope="col" className={head === 'All' ? undefined : 'text-right!'}>
+                  {head}
+                </th>
+              ))}
+              {columns.entries.map((column, place) => (
+                <th key={column.key} scope="col" className={`whitespace-normal! ${place === 0 ? AFTER_SUMS : ''}`.trimEnd()}>
+                  <Heading axis="columns" entry={column} view={view} query={query} />
                 </th>
               ))}
             </tr>
           </thead>
           <tbody>
-            {shown.map((row, index) => (
+            {rows.entries.map((row, index) => (
               <tr key={row.key}>
-                {hasGroups && <td className="font-bold">{row.group === shown[index - 1]?.group ? '' : row.group}</td>}
+                {hasGroups && <td className="font-bold">{row.group === rows.entries[index - 1]?.group ? '' : row.group}</td>}
                 <th scope="row" className={`${HELD} border-b-line-2! font-normal! whitespace-normal! text-ink!`}>
-                  {row.name}
+                  <Heading axis="rows" entry={row} view={view} query={query} />
                 </th>
-                {view.columns.entries.map((column, place) => (
-                  <td key={column.key}>
-                    <Cell
-                      counts={cells.get(`${index} ${place}`) ?? NO_COUNTS}
-                      largest={largest}
-                      filters={{ ...toFilter(rows, row.key), ...toFilter(columns, column.key) }}
-                      cycle={view.cycle?.code ?? ''}
-                    />
+                <td>{cell(row.counts, toFilter(rows.facet, row.key), 0)}</td>
+                <Shares counts={row.counts} />
+                {columns.entries.map((column, place) => (
+                  <td key={column.key} className={place === 0 ? AFTER_SUMS : undefined}>
+                    {cell(cells.get(`${index} ${place}`) ?? NO_COUNTS, {
+                      ...toFilter(rows.facet, row.key),
+                      ...toFilter(columns.facet, column.key),
+                    })}
                   </td>
                 ))}
               </tr>
             ))}
           </tbody>
           <tfoot>
-            <tr className="font-semibold">
-              {hasGroups && <td className="border-t border-line" />}
-              <td className={`${HELD} border-t border-line`}>All</td>
-              {view.columns.entries.map((column, place) => (
-                <td key={column.key} className="border-t border-line">
-                  <Cell
-                    counts={view.columnTotals[place] ?? NO_COUNTS}
-                    largest={0}
-                    filters={toFilter(columns, column.key)}
-                    cycle={view.cycle?.code ?? ''}
-                  />
+            <tr className="font-semibold [&_td]:border-t [&_td]:border-line">
+              {hasGroups && <td />}
+              <td className={HELD}>All</td>
+              <td>{cell(view.total, {}, 0)}</td>
+              <Shares counts={view.total} />
+              {columns.entries.map((column, place) => (
+                <td key={column.key} className={place === 0 ? AFTER_SUMS : undefined}>
+                  {cell(column.counts, toFilter(columns.facet, column.key), 0)}
                 </td>
               ))}
             </tr>
+            <ShareRow word="Run" share={getRunShare} hasGroups={hasGroups} columns={columns} />
+            <ShareRow word="Passed" share={getPassShare} hasGroups={hasGroups} columns={columns} />
           </tfoot>
         </table>
       </div>
-      <AxisPages axis={view.rows} noun={rowsName} name="fromRow" />
-      <AxisPages axis={view.columns} noun={getFacetLabel(columns)} name="fromColumn" />
+      <ManyNote view={view} />
+      <AxisPages axis={rows} noun={getFacetLabel(rows.facet)} name="fromRow" />
+      <AxisPages axis={columns} noun={getFacetLabel(columns.facet)} name="fromColumn" />
     </>
   );
 }
 
-/** Stays where it is when the table is wider than its place. */
-const HELD = 'sticky left-0 z-[1] min-w-[150px] bg-sheet';
+const CAPITAL = 'inline-block first-letter:uppercase';
+const SUMS = ['All', 'Run', 'Passed'];
 
-/** A table that is too long or too wide to be drawn at once comes in pages; the last row counts over all of them. */
+/** Stays where it is when the table is wider than its place. */
+const HELD = 'sticky left-0 z-[1] min-w-[130px] bg-sheet';
+/** Where the sums of rows end. */
+const AFTER_SUMS = 'border-l border-line-2';
+
+function AxisWord({ axis, depth }: { readonly axis: ProgressAxis; readonly depth: number }) {
+  const { levels } = useProgramme().viewer.programme;
+  const word = axis.facet === 'process' ? (levels[Math.max(1, depth)] ?? getFacetLabel(axis.facet)) : getFacetLabel(axis.facet);
+  return <span className={CAPITAL}>{word}</span>;
+}
+
+interface HeadingProps extends ProgressTableProps {
+  readonly axis: 'rows' | 'columns';
+  readonly entry: ProgressAxis['entries'][number];
+}
+
+/** A value goes one level down: below it where it has something below, else what else it is made of, at last its turns. */
+function Heading({ axis, entry, view, query }: HeadingProps) {
+  const { base } = useProgramme();
+  const address = useAddress();
+  const { facet } = view[axis];
+  const beside = view[axis === 'rows' ? 'columns' : 'rows'].facet;
+  const next = getNextFacet(facet, beside);
+  if (next === null || (facet === 'process' && (entry.key === '' || entry.key.startsWith('=')))) {
+    const filters = { ...toFilter(facet, entry.key), ...toNarrowing(query) };
+    return (
+      <a
+        className={`hover:underline ${CAPITAL}`}
+        href={toTurnsPath({ base, cycle: joinCodes(view), scope: address.get('scope'), filters })}
+        aria-label={`Turns of ${entry.name}`}
+      >
+        {entry.name}
+      </a>
+    );
+  }
+  const changes: Record<string, string> =
+    facet === 'process' ? { scope: entry.key } : { [getFacetFilter(facet)]: entry.key || NONE, [axis]: next };
+  return (
+    <AddressLink className={`hover:underline ${CAPITAL}`} changes={{ ...changes, ...FIRST_PAGE }} label={`Look into ${entry.name}`}>
+      {entry.name}
+    </AddressLink>
+  );
+}
+
+const toNarrowing = ({ narrowed }: TableQuery) => Object.fromEntries(narrowed.map(({ filter, value }) => [filter, value]));
+
+function Shares({ counts }: { readonly counts: Counts }) {
+  return [getRunShare(counts), getPassShare(counts)].map((share, index) => (
+    <td key={SUMS[index + 1]} className="text-right font-mono text-[12.5px] text-soft">
+      {formatShare(share)}
+    </td>
+  ));
+}
+
+interface ShareRowProps {
+  readonly word: string;
+  readonly share: (counts: Counts) => number | null;
+  readonly hasGroups: boolean;
+  readonly columns: ProgressAxis;
+}
+
+function ShareRow({ word, share, hasGroups, columns }: ShareRowProps) {
+  return (
+    <tr className="text-[12.5px] text-soft">
+      {hasGroups && <td />}
+      <td className={HELD}>{word}</td>
+      <td colSpan={SUMS.length} />
+      {columns.entries.map((column, place) => (
+        <td key={column.key} className={`font-mono ${place === 0 ? AFTER_SUMS : ''}`.trimEnd()}>
+          {formatShare(share(column.counts))}
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+/** What stands in several lines is one in the sums: it is said, or they look wrong. */
+function ManyNote({ view: { rows, columns } }: { readonly view: ProgressView }) {
+  const many = [rows, columns].filter(({ isMany }) => isMany).map(({ facet }) => getFacetLabel(facet).toLowerCase());
+  if (many.length === 0) return null;
+  return (
+    <p className="mt-1.5 text-[13px] text-soft">
+      What has more than one {many.join(' or ')} stands under each, and is counted once in All.
+    </p>
+  );
+}
+
+/** A table that is too long or too wide to be drawn at once comes in pages; the sums count over all of them. */
 function AxisPages({ axis, noun, name }: { readonly axis: ProgressAxis; readonly noun: string; readonly name: string }) {
   const address = useAddress();
   const { from, size, entries } = axis;
@@ -115,41 +213,4 @@ function AxisPages({ axis, noun, name }: { readonly axis: ProgressAxis; readonly
   );
 }
 
-function toFilter(facet: FacetName, key: string): Record<string, string> {
-  const filter = getFacetFilter(facet);
-  return { [filter]: key === '' ? '-' : key };
-}
-
-interface CellProps {
-  readonly counts: Counts;
-  /** The largest cell, which gets the widest bar; 0: a bar of full width. */
-  readonly largest: number;
-  readonly filters: Readonly<Record<string, string>>;
-  readonly cycle: string;
-}
-
-const WIDEST_PX = 52;
-const NARROWEST_PX = 20;
-
-function Cell({ counts, largest, filters, cycle }: CellProps) {
-  const { base } = useProgramme();
-  const address = useAddress();
-  const total = sumCounts(counts);
-  if (total === 0) return <span className="text-soft">–</span>;
-  const width = largest === 0 ? WIDEST_PX : NARROWEST_PX + ((WIDEST_PX - NARROWEST_PX) * total) / largest;
-  const run = counts.passed + counts.failed;
-  return (
-    <a
-      className="group inline-flex items-center gap-2 whitespace-nowrap"
-      href={toTurnsPath({ base, cycle, scope: address.get('scope'), filters })}
-      aria-label={`${run}/${total - counts.skipped} run: ${describeCounts(counts)}`}
-    >
-      <span style={{ width }} className="flex-none">
-        <BatonBar counts={counts} isDecoration />
-      </span>
-      <span className="font-mono text-[12.5px] text-soft group-hover:text-ink group-hover:underline">
-        {run}/{total - counts.skipped}
-      </span>
-    </a>
-  );
-}
+const toFilter = (facet: FacetName, key: string): Record<string, string> => ({ [getFacetFilter(facet)]: key === '' ? NONE : key });

@@ -1,62 +1,100 @@
 import type { HoldView, ProgressAxis, ProgressView } from '@kindred-baton/contracts/progress/progress';
-import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
+import type { FacetName } from '@kindred-baton/core/progress/facet';
+import { addCounts, NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
-import { screen, within } from '@testing-library/react';
+import { cleanup, screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { openScreen } from '../../../test-support/open-screen.tsx';
 import { HoldList } from './hold-list.tsx';
 import { ProgressTable } from './progress-table.tsx';
+import { readTableQuery } from './table-query.ts';
 
 const counts = (more: Partial<Counts>): Counts => ({ ...NO_COUNTS, ...more });
 const CELLS = [
   [counts({ passed: 3, failed: 1, ready: 2 }), counts({ skipped: 2, waiting: 1 })],
   [NO_COUNTS, counts({ passed: 5, blocked: 1 })],
 ];
-const toAxis = (entries: ProgressAxis['entries']): ProgressAxis => ({ from: 0, size: entries.length, entries });
+const sumUp = (own: readonly Counts[]) => own.reduce(addCounts, NO_COUNTS);
+const toAxis = (facet: FacetName, entries: readonly [string, string, string, Counts][]): ProgressAxis => ({
+  ...{ facet, isMany: false, from: 0, size: entries.length },
+  entries: entries.map(([key, name, group, own]) => ({ key, name, group, counts: own })),
+});
 const VIEW = {
-  cycle: { code: 'ACC-2', name: 'Acceptance 2' },
-  rows: toAxis([
-    { key: 'NS-1', name: 'Apply', group: 'New supply' },
-    { key: '', name: 'no process', group: 'New supply' },
+  chosen: [{ code: 'ACC-2', name: 'Acceptance 2', state: 'open', startsOn: '2026-11-02', endsOn: '2026-11-20' }],
+  cycles: [],
+  path: [],
+  rows: toAxis('process', [
+    ['NS-1', 'Apply', 'New supply', sumUp(CELLS[0] ?? [])],
+    ['', 'no process', 'New supply', sumUp(CELLS[1] ?? [])],
   ]),
-  columns: toAxis([
-    { key: 'team-b', name: 'Billing', group: '' },
-    { key: '', name: 'no team', group: '' },
+  columns: toAxis('team', [
+    ['team-b', 'Billing', '', sumUp(CELLS.flatMap(([first]) => first ?? []))],
+    ['', 'no team', '', sumUp(CELLS.flatMap(([, second]) => second ?? []))],
   ]),
   cells: CELLS.flatMap((line, row) => line.map((own, column) => ({ row, column, counts: own }))),
-  columnTotals: [counts({ passed: 3, failed: 1, ready: 2 }), counts({ skipped: 2, waiting: 1, passed: 5, blocked: 1 })],
+  total: sumUp(CELLS.flat()),
   ...{ holds: [], held: 0, quiet: 0, moreHolds: [], waitingBehindHolds: 0 },
-} as unknown as ProgressView;
-const open = (view: ProgressView = VIEW, address = '/progress') =>
-  openScreen(<ProgressTable view={view} rows="process" columns="team" rowsName="Process" />, { address }).show();
+} satisfies ProgressView;
+const open = (view: ProgressView = VIEW, address = '/progress') => {
+  const query = readTableQuery((name) => new URLSearchParams(address.split('?')[1]).get(name));
+  const opened = openScreen(<ProgressTable view={view} query={query} />, { address });
+  opened.show();
+  return opened;
+};
+const numbers = () => screen.getAllByRole('link').filter(({ textContent }) => /\d/.test(textContent));
+const texts = () => numbers().map(({ textContent }) => textContent);
+const queryOf = (link: HTMLElement | undefined) => Object.fromEntries(new URL((link as HTMLAnchorElement).href).searchParams);
 
 describe('the progress table', () => {
-  it('counts in each cell what is run of what is to run; what is left out is not to run', () => {
+  it('counts in each cell what is run of what is to run, and in all of a row; what is left out is not to run', () => {
     open();
-    expect(screen.getAllByRole('link').map(({ textContent }) => textContent)).toEqual(['4/6', '0/1', '5/6', '4/6', '5/7']);
+    expect(texts()).toEqual(['4/7', '4/6', '0/1', '5/6', '5/6', '9/13', '4/6', '5/7']);
   });
 
-  it('adds up, column by column: the last row is the sum of those above it, counted another way', () => {
+  it('says of rows, columns and all how much is run, and how much of that passed', () => {
     open();
-    const totals = within(screen.getAllByRole('row').at(-1) as HTMLElement)
-      .getAllByRole('link')
-      .map(({ textContent }) => textContent);
-    const expected = [0, 1].map((column) => {
-      const all = CELLS.map((row) => row[column] ?? NO_COUNTS);
-      const sum = (pick: (own: Counts) => number) => all.reduce((total, own) => total + pick(own), 0);
-      const due = sum((own) => Object.values(own).reduce((total, count) => total + count, 0) - own.skipped);
-      return `${sum((own) => own.passed + own.failed)}/${due}`;
-    });
-    expect(totals).toEqual(expected);
+    const lines = screen.getAllByRole('row').map((row) => row.textContent);
+    expect(lines[1]).toMatch(/4\/757%75%/);
+    expect(lines[2]).toMatch(/5\/683%100%/);
+    expect(lines[3]).toMatch(/9\/1369%89%/);
+    expect(lines.slice(4)).toEqual(['Run67%71%', 'Passed75%100%']);
   });
 
   it('opens what each number counts, with nobody and nothing as a filter of their own, and the strip’s scope', () => {
-    open(VIEW, '/progress?scope=NS');
-    const query = (index: number) =>
-      Object.fromEntries(new URL((screen.getAllByRole('link')[index] as HTMLAnchorElement).href).searchParams);
-    expect(query(0)).toEqual({ scope: 'NS', node: 'NS-1', team: 'team-b' });
-    expect(query(2)).toEqual({ scope: 'NS', node: '-', team: '-' });
-    expect(query(3)).toEqual({ scope: 'NS', team: 'team-b' });
+    open(VIEW, '/progress?scope=NS&application=Kestrel');
+    const own = { scope: 'NS', application: 'Kestrel' };
+    expect(queryOf(numbers()[1])).toEqual({ ...own, node: 'NS-1', team: 'team-b' });
+    expect(queryOf(numbers()[4])).toEqual({ ...own, node: '-', team: '-' });
+    expect(queryOf(numbers()[6])).toEqual({ ...own, team: 'team-b' });
+    expect(queryOf(numbers()[5])).toEqual(own);
+  });
+
+  it('shows of each bar only the parts that are wanted, and opens those', () => {
+    open(VIEW, '/progress?parts=errors,rest');
+    expect(texts()).toEqual(['4', '3', '1', '1', '1', '5', '3', '2']);
+    expect(queryOf(numbers()[1])).toEqual({ node: 'NS-1', team: 'team-b', status: 'failed,blocked,under way,ready,waiting,held' });
+  });
+
+  it('opens of whole runs those that stand so, and says minutes as hours', () => {
+    open(VIEW, '/progress?parts=errors&counted=runs');
+    expect(queryOf(numbers()[1])).toEqual({ node: 'NS-1', team: 'team-b', status: 'failed,blocked', counted: 'runs' });
+    cleanup();
+    open({ ...VIEW, total: counts({ passed: 90, ready: 60 }) }, '/progress?counted=minutes');
+    expect(texts()[5]).toBe('1 h 30/2 h 30');
+  });
+
+  it('goes one level down by a heading: into a process, by the people of a team; what is nothing opens its turns', async () => {
+    const { user } = open();
+    expect(screen.getByRole('link', { name: 'Turns of no process' }).getAttribute('href')).toBe('/brindlemere/cycles/ACC-2/turns?node=-');
+    await user.click(screen.getByRole('link', { name: 'Look into Apply' }));
+    expect(location.search).toBe('?scope=NS-1');
+    await user.click(screen.getByRole('link', { name: 'Look into Billing' }));
+    expect(location.search).toBe('?scope=NS-1&team=team-b&columns=person');
+  });
+
+  it('says that what stands under several values is one in all', () => {
+    open({ ...VIEW, rows: { ...VIEW.rows, facet: 'tag', isMany: true } });
+    expect(screen.getByText(/more than one tag stands under each, and is counted once in All/)).toBeTruthy();
   });
 
   it('names a group once, and draws nothing for an empty cell', () => {
@@ -66,17 +104,14 @@ describe('the progress table', () => {
   });
 
   it('says so when there are no turns', () => {
-    open({ ...VIEW, rows: toAxis([]) });
+    open({ ...VIEW, rows: toAxis('process', []) });
     expect(screen.getByText('No turns here')).toBeTruthy();
   });
 
   it('comes in pages: says which rows and columns these are of how many, and leads on', async () => {
-    const entries = Array.from({ length: 100 }, (_, row) => ({ key: `S-${row}`, name: `Scenario ${row}`, group: '' }));
-    const view = { ...VIEW, rows: { from: 100, size: 2_021, entries }, cells: [], columnTotals: [] } as unknown as ProgressView;
-    const { user, show } = openScreen(<ProgressTable view={view} rows="scenario" columns="team" rowsName="Scenario" />, {
-      address: '/progress?fromRow=100',
-    });
-    show();
+    const entries = Array.from({ length: 100 }, (_, row) => ({ key: `S-${row}`, name: `Scenario ${row}`, group: '', counts: NO_COUNTS }));
+    const rows = { facet: 'scenario' as const, isMany: false, from: 100, size: 2_021, entries };
+    const { user } = open({ ...VIEW, rows, cells: [] }, '/progress?fromRow=100');
     const pages = screen.getByRole('navigation', { name: 'Pages: Scenario' });
     expect(pages.textContent).toContain('Scenario 101 to 200 of 2,021');
     await user.click(within(pages).getByRole('button', { name: 'Next' }));
@@ -95,7 +130,7 @@ describe('where the baton is held', () => {
       ...more,
     }) as HoldView;
   const show = (holds: HoldView[], waitingBehindHolds: number, more: Partial<ProgressView> = {}) =>
-    openScreen(<HoldList view={{ ...VIEW, holds, held: holds.length, waitingBehindHolds, ...more } as ProgressView} />);
+    openScreen(<HoldList view={{ ...VIEW, holds, held: holds.length, waitingBehindHolds, ...more } as ProgressView} isNarrowed={false} />);
 
   it('says it in the first line, counts a turn behind two holds once, and opens the turns behind each, and what holds them', () => {
     show(

@@ -1,12 +1,15 @@
-import type { FacetFilter } from '@kindred-baton/core/progress/facet';
+import type { Counted } from '@kindred-baton/core/progress/counted';
+import { COUNTED, getCountedLabel, isWhole } from '@kindred-baton/core/progress/counted';
+import { FACET_SAYINGS } from '@kindred-baton/core/progress/facet';
 import { useRead } from '../../client/use-read.ts';
 import type { TurnCard, TurnList } from '@kindred-baton/contracts/turns/turn';
 import { keepPreviousData } from '@tanstack/react-query';
 import X from 'lucide-react/icons/x';
+import { AddressLink } from '../../ui/address-link.tsx';
 import { BatonChip } from '../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
-import { countOf, formatDay, formatWhole } from '../../ui/format.ts';
+import { countOf, formatDay, formatMinutes, formatWhole } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
 import type { Address } from '../frame/address-context.tsx';
 import { useAddress } from '../frame/address-context.tsx';
@@ -14,29 +17,20 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { PagesOf } from '../frame/pages-of.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { joinCodes } from '../progress/join-codes.ts';
 
-/** The filters that an address may hold, and how each is said. */
-const FILTERS: Readonly<
-  Record<
-    FacetFilter | 'status' | 'scope' | 'test' | 'requirement' | 'defect' | 'late' | 'tried' | 'doneSince' | 'readySince' | 'run' | 'hold',
-    (value: string, timeZone: string) => string
-  >
-> = {
+/** The filters that an address may hold, and how each is said. The cycle is in its path. */
+const { cycle: _, ...ofFacets } = FACET_SAYINGS;
+const FILTERS: Readonly<Record<string, (value: string, timeZone: string) => string>> = {
   status: (value) => value.split(',').join(' or '),
-  node: (value) => `at ${value}`,
   scope: (value) => `in ${value}`,
-  team: (value) => `by ${value === '-' ? 'no team' : value}`,
-  person: (value) => `with ${value === '-' ? 'nobody' : value}`,
-  application: (value) => `in ${value === '-' ? 'no application' : value}`,
-  priority: (value) => `priority ${value}`,
-  test: (value) => `of test ${value}`,
+  ...ofFacets,
   requirement: (value) => `that show ${value}`,
   defect: (value) => `at which ${value} was seen`,
   late: () => 'due before today',
   tried: (value) => `tried on ${formatDay(value)}`,
   doneSince: (value, timeZone) => `ended since ${formatWhole(value, timeZone)}`,
   readySince: (value, timeZone) => `came to hand since ${formatWhole(value, timeZone)}`,
-  scenario: (value) => `of scenario ${value}`,
   run: (value) => `of run ${value}`,
   hold: () => 'waiting behind one hold',
 };
@@ -52,15 +46,14 @@ export function TurnListApp({ content, ...frame }: PageProps<TurnList>) {
 function Turns({ initial, initialAddress }: { readonly initial: TurnList; readonly initialAddress: string }) {
   const { base } = useProgramme();
   const address = useAddress();
-  const query = toQuery(initial.cycle.code, address.get);
+  const codes = joinCodes({ chosen: initial.cycles });
+  const query = toQuery(codes, address.get);
   const input = Object.fromEntries(new URLSearchParams(query));
   const { data, isPlaceholderData } = useRead(
     'listTurns',
     { input },
     {
-      ...(query === toQuery(initial.cycle.code, (name) => new URLSearchParams(initialAddress.split('?')[1]).get(name))
-        ? { initialData: initial }
-        : {}),
+      ...(query === toQuery(codes, (name) => new URLSearchParams(initialAddress.split('?')[1]).get(name)) ? { initialData: initial } : {}),
       placeholderData: keepPreviousData,
     },
   );
@@ -68,18 +61,22 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
   return (
     <>
       <PageTitle
-        crumbs={
-          <a className="hover:underline" href={address.withScope(`${base}/cycles/${list.cycle.code}`)}>
-            {list.cycle.name}
-          </a>
-        }
+        crumbs={list.cycles.map(({ code, name }, index) => (
+          <span key={code}>
+            {index > 0 && ', '}
+            <a className="hover:underline" href={address.withScope(`${base}/cycles/${code}`)}>
+              {name}
+            </a>
+          </span>
+        ))}
         title={countOf(list.rows.size, 'turn')}
+        about={`of ${countOf(list.runs, 'run')} and ${countOf(list.tests, 'test')}, ${formatMinutes(list.minutes)} of work`}
       >
         <Filters address={address} />
       </PageTitle>
       <div className={`card overflow-x-auto px-2 ${isPlaceholderData ? 'opacity-70' : ''}`}>
         {list.turns.length > 0 ? (
-          <TurnTable turns={list.turns} />
+          <TurnTable turns={list.turns} hasCycles={list.cycles.length > 1} />
         ) : (
           <EmptyView title="No turn fits these filters">Take one of them away.</EmptyView>
         )}
@@ -91,7 +88,7 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
 
 function toQuery(cycle: string, get: (name: string) => string | null): string {
   const params = new URLSearchParams({ cycle });
-  for (const name of [...Object.keys(FILTERS), 'page']) {
+  for (const name of [...Object.keys(FILTERS), 'counted', 'page']) {
     const value = get(name);
     if (value !== null) params.set(name === 'scope' ? 'node' : name, value);
   }
@@ -100,28 +97,33 @@ function toQuery(cycle: string, get: (name: string) => string | null): string {
   return params.toString();
 }
 
-/** What narrows this list; each can be taken away. */
+/** What narrows this list; each can be taken away. A status is that of a turn, or of the whole tests or runs that they belong to. */
 function Filters({ address }: { readonly address: Address }) {
   const { timeZone } = useProgramme();
+  const counted = COUNTED.find((each) => each === address.get('counted'));
   return Object.entries(FILTERS).flatMap(([name, say]) => {
     const value = address.get(name);
-    return value === null
-      ? []
-      : [
-          <button
-            key={name}
-            type="button"
-            className="button button-small"
-            onClick={() => address.set({ [name]: null, page: null })}
-            aria-label={`Take away the filter ${say(value, timeZone)}`}
-          >
-            {say(value, timeZone)} <X size={14} aria-hidden />
-          </button>,
-        ];
+    if (value === null) return [];
+    const said = name === 'status' ? sayStatus(say(value, timeZone), counted) : say(value, timeZone);
+    const changes = { [name]: null, page: null, ...(name === 'status' ? { counted: null } : {}) };
+    return [
+      <AddressLink key={name} className="button button-small" changes={changes} label={`Take away the filter ${said}`}>
+        {said} <X size={14} aria-hidden />
+      </AddressLink>,
+    ];
   });
 }
 
-function TurnTable({ turns }: { readonly turns: readonly TurnCard[] }) {
+const sayStatus = (status: string, counted: Counted | undefined) =>
+  counted && isWhole(counted) ? `${getCountedLabel(counted).toLowerCase()} that stand as ${status}` : status;
+
+interface TurnTableProps {
+  readonly turns: readonly TurnCard[];
+  /** Those of several cycles: each says its own. */
+  readonly hasCycles: boolean;
+}
+
+function TurnTable({ turns, hasCycles }: TurnTableProps) {
   return (
     <table className="grid-table">
       <thead>
@@ -137,14 +139,14 @@ function TurnTable({ turns }: { readonly turns: readonly TurnCard[] }) {
       </thead>
       <tbody>
         {turns.map((turn) => (
-          <TurnLine key={turn.id} turn={turn} />
+          <TurnLine key={turn.id} turn={turn} hasCycles={hasCycles} />
         ))}
       </tbody>
     </table>
   );
 }
 
-function TurnLine({ turn }: { readonly turn: TurnCard }) {
+function TurnLine({ turn, hasCycles }: { readonly turn: TurnCard } & Pick<TurnTableProps, 'hasCycles'>) {
   const { base } = useProgramme();
   return (
     <tr className="hover:bg-band">
@@ -156,6 +158,7 @@ function TurnLine({ turn }: { readonly turn: TurnCard }) {
           {turn.title}
         </a>
         <span className="block font-mono text-[12px] text-soft">
+          {hasCycles && `${turn.cycle.code} · `}
           {turn.test ?? 'open leg'} · leg {turn.leg} of {turn.legs}
         </span>
       </td>

@@ -1,0 +1,63 @@
+import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
+import { keepPreviousData } from '@tanstack/react-query';
+import { useRead } from '../../client/use-read.ts';
+import { EmptyView } from '../../ui/empty-view.tsx';
+import { Legend } from '../../ui/baton-mark.tsx';
+import { formatSpan, listNames } from '../../ui/format.ts';
+import { PageTitle } from '../../ui/page-title.tsx';
+import { useAddress } from '../frame/address-context.tsx';
+import { HoldList } from './hold-list.tsx';
+import { NoCycle } from './no-cycle.tsx';
+import { ProgressTable } from './progress-table.tsx';
+import { ProgressTabs } from './progress-tabs.tsx';
+import { readTableQuery, TABLE_QUERY_NAMES } from './table-query.ts';
+import { useQueryOf } from './use-query-of.ts';
+import { CycleChoice, FacetChoice, ShownChoice } from './where-controls.tsx';
+import { WhereCrumbs } from './where-crumbs.tsx';
+import { WhereHeadline } from './where-headline.tsx';
+
+/** How far the chosen cycles are, over two facets, and where their batons are held. */
+export function WhereView({ initial, initialAddress }: { readonly initial: ProgressView | null; readonly initialAddress: string }) {
+  const { get } = useAddress();
+  const { input, isFirst } = useQueryOf(TABLE_QUERY_NAMES, initialAddress);
+  const {
+    data: view,
+    error,
+    isPlaceholderData,
+  } = useRead('getProgress', { input }, { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData });
+  if (!view) return <p className="text-soft">{error ? error.message : 'Counting the turns …'}</p>;
+  if (view.cycles.length === 0) return <NoCycle />;
+  const query = readTableQuery(get);
+  return (
+    <>
+      <PageTitle crumbs={<WhereCrumbs view={view} query={query} />} title="Progress" about={<Chosen view={view} />}>
+        <CycleChoice view={view} query={query} />
+        <FacetChoice query={query} />
+      </PageTitle>
+      <ProgressTabs view="where" />
+      {view.chosen.length === 0 ? (
+        <div className="card">
+          <EmptyView title="No cycle is of that kind at the moment">Choose another above.</EmptyView>
+        </div>
+      ) : (
+        <div className={`grid gap-4 lg:grid-cols-[minmax(0,1fr)_340px] ${isPlaceholderData ? 'opacity-70' : ''}`}>
+          <div className="min-w-0">
+            <WhereHeadline view={view} query={query} />
+            <ShownChoice query={query} />
+            <ProgressTable view={view} query={query} />
+            <div className="mt-3">
+              <Legend />
+            </div>
+          </div>
+          <HoldList view={view} isNarrowed={query.narrowed.length > 0} />
+        </div>
+      )}
+    </>
+  );
+}
+
+function Chosen({ view: { chosen } }: { readonly view: ProgressView }) {
+  const [only, ...more] = chosen;
+  if (!only) return null;
+  return more.length === 0 ? formatSpan(only.startsOn, only.endsOn) : `of ${listNames(chosen.map(({ name }) => name))}`;
+}

@@ -1,0 +1,46 @@
+import type { CycleId } from '@kindred-baton/core/ids';
+import type { FacetFilter } from '@kindred-baton/core/progress/facet';
+import { FACETS, getFacetFilter } from '@kindred-baton/core/progress/facet';
+import type { SQL } from 'drizzle-orm';
+import type { ReadContext } from '../operation.ts';
+import { loadHolds } from '../runs/load-holds.ts';
+import { turns } from '../schema/turns.ts';
+import { TURN_FACETS } from './facets.ts';
+import type { TurnFilter } from './filter-turns.ts';
+import { amongIds, byDayTried, byDefect, byDoneSince, byReadySince, byRequirement, byRun, isLate } from './filter-turns.ts';
+
+type FilterName = FacetFilter | 'requirement' | 'defect' | 'late' | 'tried' | 'doneSince' | 'readySince' | 'run' | 'hold';
+
+/** Every filter by its name in the query: those of the facets, and those that no facet has. */
+const FILTERS: Readonly<Record<FilterName, TurnFilter>> = {
+  ...(Object.fromEntries(FACETS.map((facet) => [getFacetFilter(facet), TURN_FACETS[facet].filter])) as Record<FacetFilter, TurnFilter>),
+  requirement: byRequirement,
+  defect: byDefect,
+  late: isLate,
+  tried: byDayTried,
+  doneSince: byDoneSince,
+  readySince: byReadySince,
+  run: byRun,
+  hold: async (context, hold, cycleIds) => amongIds(turns.id, await listHeldTurns(context, hold, cycleIds)),
+};
+const NAMES = Object.keys(FILTERS) as FilterName[];
+
+/** The conditions that a query names; cycles are chosen before. */
+export function listConditions(
+  context: ReadContext,
+  query: Readonly<Partial<Record<FilterName, unknown>>>,
+  cycleIds: readonly CycleId[],
+): Promise<(SQL | undefined)[]> {
+  return Promise.all(
+    NAMES.flatMap((name) => {
+      const value = query[name];
+      return name === 'cycle' || value === undefined || value === '' ? [] : [FILTERS[name](context, String(value), cycleIds)];
+    }),
+  );
+}
+
+async function listHeldTurns(context: ReadContext, hold: string, cycleIds: readonly CycleId[]): Promise<string[]> {
+  const { holds } = await loadHolds(context, cycleIds);
+  const found = holds.find((candidate) => `${candidate.kind}:${candidate.key}` === hold);
+  return found ? [...found.behind] : [];
+}
