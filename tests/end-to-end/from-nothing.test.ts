@@ -127,6 +127,7 @@ describe('a round from nothing', () => {
       await una.press('New test');
       await una.type('Name', name);
       clicks += 1;
+      await page.waitForSelector('[role=dialog] select[name=node] option:nth-child(3)');
       await page.select(
         '[role=dialog] select[name=node]',
         await page.$eval('[role=dialog] select[name=node]', (node) => (node as HTMLSelectElement).options[2]?.value ?? ''),

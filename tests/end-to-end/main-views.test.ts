@@ -188,7 +188,7 @@ describe('every main view', () => {
     await visitor.page.focus('[role=tree][aria-label^="Process strip"]');
     for (const key of ['ArrowRight', 'ArrowDown', 'Enter'] as const) await visitor.page.keyboard.press(key);
     await visitor.page.waitForFunction(() => location.search === '?scope=LR-1');
-    await visitor.page.waitForFunction(() => [...document.querySelectorAll('tbody tr')].length === 1);
+    await visitor.page.waitForFunction(() => document.querySelector('nav[aria-label="What is looked at"] [aria-current]') !== null);
     await visitor.page.keyboard.press('Escape');
     await visitor.page.waitForFunction(() => location.search === '?scope=LR');
     await visitor.page.goBack();
