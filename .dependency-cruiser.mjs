@@ -23,6 +23,7 @@ const NOUNS = [
     'evidence',
     'runners',
     'progress',
+    'extracts',
   ],
   ...['imports', 'jobs', 'find'],
 ];

@@ -9,6 +9,8 @@ declare namespace App {
     personId?: PersonId;
     /** The pool in whose name a machine asks. */
     runner?: Actor;
+    /** The owner of the address for data that is read. */
+    reader?: Actor;
     requestId: string;
   }
 }

@@ -4,6 +4,7 @@ import { defineMiddleware } from 'astro:middleware';
 import { answerError, toAppError } from './server/answer-error.ts';
 import { getLog } from './server/log.ts';
 import { startPost } from './server/post.ts';
+import { findAskingReader } from './server/which-reader.ts';
 import { findAskingRunner } from './server/which-runner.ts';
 import { findPerson, forgetPeople } from './server/who-asks.ts';
 import { watchRunners } from './server/watch-runners.ts';
@@ -22,11 +23,13 @@ export const onRequest = defineMiddleware(async (context, next) => {
   watchRunners();
   const isApi = url.pathname.startsWith('/api/');
   try {
-    const runner = isApi ? await findAskingRunner(request) : undefined;
-    if (runner) locals.runner = runner;
+    const reader = isApi && SAFE_METHODS.has(request.method) ? await findAskingReader(request, url) : undefined;
+    const runner = isApi && !reader ? await findAskingRunner(request) : undefined;
+    if (reader) locals.reader = reader;
+    else if (runner) locals.runner = runner;
     // A token is sent by its machine alone: no page of others makes a browser send it.
     else if (!SAFE_METHODS.has(request.method)) requireOwnOrigin(request, url);
-    if (!runner && !PUBLIC.test(url.pathname)) {
+    if (!runner && !reader && !PUBLIC.test(url.pathname)) {
       const personId = await findPerson(request);
       if (personId) locals.personId = personId;
       else if (isApi) throw new AppError('not signed in', 'Your session is over. Sign in again; what you typed is kept in this browser.');

@@ -10,6 +10,7 @@ import { personaRoutes } from './personas/routes.ts';
 import { programmeRoutes } from './programmes/routes.ts';
 import { progressRoutes } from './progress/routes.ts';
 import { requirementRoutes } from './requirements/routes.ts';
+import { extractRoutes } from './extracts/routes.ts';
 import { runnerRoutes } from './runners/routes.ts';
 import { scenarioRoutes } from './scenarios/routes.ts';
 import { testRoutes } from './tests/routes.ts';
@@ -28,6 +29,7 @@ export const ROUTES = {
   ...runnerRoutes,
   ...defectRoutes,
   ...progressRoutes,
+  ...extractRoutes,
   ...importRoutes,
   ...jobRoutes,
   ...findRoutes,

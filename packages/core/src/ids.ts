@@ -33,3 +33,4 @@ export type InvitationId = Id<'invitation'>;
 export type NudgeId = Id<'nudge'>;
 export type DefectWordId = Id<'defectWord'>;
 export type MailId = Id<'mail'>;
+export type DataAddressId = Id<'dataAddress'>;

@@ -39,6 +39,15 @@ class QueuingClient extends pg.Client {
   }
 }
 
+/** The tables over a pool, or over one connection of it. */
+export const toDatabase = (client: pg.Pool | pg.PoolClient, onQuery?: (sql: string) => void): Database =>
+  drizzle({
+    client,
+    schema: tables,
+    casing: 'snake_case',
+    ...(onQuery ? { logger: { logQuery: onQuery } } : {}),
+  }) as Database;
+
 /** How long is waited for a connection, a free one or a new one. */
 const CONNECT_LIMIT_MS = 10_000;
 
@@ -55,11 +64,5 @@ export function createStore(options: StoreOptions): Store {
   // A connection that breaks in the middle of a transaction: what was asked rejects by itself, and nothing else must fall over it.
   pool.on('connect', (client) => client.on('error', onError));
   const { onQuery } = options;
-  const db = drizzle({
-    client: pool,
-    schema: tables,
-    casing: 'snake_case',
-    ...(onQuery ? { logger: { logQuery: (sql: string) => onQuery(sql) } } : {}),
-  });
-  return { db, pool, now: options.now ?? (() => new Date()) };
+  return { db: toDatabase(pool, onQuery), pool, now: options.now ?? (() => new Date()) };
 }

@@ -6,6 +6,7 @@ import pg from 'pg';
 import { requireRight } from './actor.ts';
 import { chunk } from './chunk.ts';
 import type { Database, Store } from './database.ts';
+import { toDatabase } from './database.ts';
 import { translateDriverError } from './driver-errors.ts';
 import { history } from './schema/history.ts';
 
@@ -143,6 +144,39 @@ export async function ask<Input, Output>(
     );
   } catch (error) {
     throw translateDriverError(error);
+  }
+}
+
+/** A read whose answer comes in parts, all of one moment. */
+export interface PartedQuery<Input, Part> {
+  readonly right: Right;
+  readonly parts: (context: ReadContext, input: Input) => AsyncGenerator<Part, void>;
+}
+
+/** It keeps a connection until it is through or left: whoever offers it bounds how many there are, and how long they last. */
+export async function* askInParts<Input, Part>(
+  store: Store,
+  actor: Actor,
+  query: PartedQuery<Input, Part>,
+  input: Input,
+): AsyncGenerator<Part, void> {
+  requireRight(actor, query.right);
+  const client = await store.pool.connect().catch((error: unknown) => {
+    throw translateDriverError(error);
+  });
+  let isThrough = false;
+  try {
+    const db = toDatabase(client);
+    await client.query('begin isolation level repeatable read read only');
+    await enterProgramme(db, actor);
+    yield* query.parts({ db, actor, now: store.now() }, input);
+    await client.query('commit');
+    isThrough = true;
+  } catch (error) {
+    throw translateDriverError(error);
+  } finally {
+    // What was left in the middle ends with its connection.
+    client.release(!isThrough);
   }
 }
 

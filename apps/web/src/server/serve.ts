@@ -14,6 +14,7 @@ import { findRoute } from './find-route.ts';
 import { findUnkeepable } from './find-unkeepable.ts';
 import { readJson } from './read-body.ts';
 import { bind } from './bind.ts';
+import { requireForReader } from './which-reader.ts';
 import { requireForRunner } from './which-runner.ts';
 import { findActor } from './who-asks.ts';
 import { writeAnswer } from './write-answer.ts';
@@ -28,14 +29,16 @@ export const serve: APIRoute = async (context) => {
     const actor = await findAsking(context.locals, programme);
     if (!found) throw new AppError('not found', `There is nothing at ${context.request.method} ${context.url.pathname}.`);
     if (actor.runnerId) requireForRunner(actor, ROUTES[found.name], programme);
+    if (context.locals.reader) requireForReader(actor, ROUTES[found.name], programme);
     return await answer(context, actor, found);
   } catch (error) {
     return answerError(error, context.locals.requestId);
   }
 };
 
-async function findAsking({ runner, personId }: App.Locals, programme: string): Promise<Actor> {
-  if (runner) return runner;
+async function findAsking({ runner, reader, personId }: App.Locals, programme: string): Promise<Actor> {
+  const byToken = runner ?? reader;
+  if (byToken) return byToken;
   if (!personId) throw new AppError('not signed in', 'Sign in first.');
   return findActor(personId, programme);
 }

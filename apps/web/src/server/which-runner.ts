@@ -31,6 +31,7 @@ export async function findAskingRunner(request: Request): Promise<Actor | undefi
 /** A token opens what a runner needs, in its own programme, and nothing else. */
 export function requireForRunner(actor: Actor, route: Route, programme: string): Actor {
   if (actor.programmeKey !== programme) throw new AppError('not found', `There is no programme “${programme}” for this token.`);
-  if (route.for === undefined) throw new AppError('forbidden', 'A runner’s token opens nothing but its turns.');
+  if (route.for !== 'runners' && route.for !== 'runners too')
+    throw new AppError('forbidden', 'A runner’s token opens nothing but its turns.');
   return actor;
 }

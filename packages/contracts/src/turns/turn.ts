@@ -83,9 +83,9 @@ export const facetFilters = Object.fromEntries(FACET_FILTERS.map((filter) => [fi
   z.ZodOptional<z.ZodString>
 >;
 
-export const turnListQuerySchema = z.object({
+/** What narrows a list of turns, beside its cycles. */
+export const turnFilters = {
   ...facetFilters,
-  cycle: cyclesSchema,
   requirement: codeSchema.optional(),
   /** A defect: lists the turns at which it was seen. */
   defect: codeSchema.optional(),
@@ -104,8 +104,9 @@ export const turnListQuerySchema = z.object({
     .string()
     .regex(/^(defect|failure|block|idle):[0-9a-f-]{36}$/)
     .optional(),
-  page: z.coerce.number().int().min(1).default(1),
-});
+};
+
+export const turnListQuerySchema = z.object({ ...turnFilters, cycle: cyclesSchema, page: z.coerce.number().int().min(1).default(1) });
 export type TurnListQuery = z.infer<typeof turnListQuerySchema>;
 
 export const turnListSchema = z.object({

@@ -1,4 +1,3 @@
-import { createHash, randomBytes } from 'node:crypto';
 import { and, eq, isNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { PersonId, RunnerId } from '@kindred-baton/core/ids';
@@ -10,13 +9,10 @@ import type { Context, Operation } from '../operation.ts';
 import { people } from '../schema/people.ts';
 import { members, programmes } from '../schema/programmes.ts';
 import { pools, runners } from '../schema/runners.ts';
+import { createToken, hashToken } from '../tokens.ts';
 import { breakOffAll } from './break-off.ts';
 
-const TOKEN_BYTES = 32;
 const PREFIX = 'kbr_';
-
-/** A token is a random number: a plain hash of it is as good as a slow one. */
-const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
 
 /** Lets a machine in for a pool. Its token is answered once, and of it only a hash is kept. */
 export const addRunner: Operation<{ poolId: PersonId; name: string }, { id: RunnerId; token: string }> = {
@@ -31,7 +27,7 @@ export const addRunner: Operation<{ poolId: PersonId; name: string }, { id: Runn
       .where(and(eq(pools.id, poolId), eq(pools.programmeId, actor.programmeId)));
     if (!pool) throw new AppError('not found', 'This programme has no such pool.');
     const id = createId<'runner'>();
-    const token = `${PREFIX}${randomBytes(TOKEN_BYTES).toString('base64url')}`;
+    const token = createToken(PREFIX);
     await db.insert(runners).values({
       id,
       programmeId: actor.programmeId,

@@ -23,6 +23,7 @@ export { pools, runnerOrder, runners, trials } from './runners.ts';
 export { attempts, captures, evidence, leases, nudges, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
 export { defectKind, defectStatus, defectTurns, defectWords, defects, severity } from './defects.ts';
 export { personaStarts, personas } from './personas.ts';
+export { dataAddresses } from './data-addresses.ts';
 export { jobState, jobs } from './jobs.ts';
 export { history } from './history.ts';
 export { mails } from './mails.ts';

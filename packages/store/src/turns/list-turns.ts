@@ -1,26 +1,26 @@
 import type { TurnList, TurnListQuery } from '@kindred-baton/contracts/turns/turn';
 import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
 import { placePage } from '@kindred-baton/core/tables/pages';
-import { and, count, eq, inArray, sql } from 'drizzle-orm';
+import { count, eq, sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
 import type { Query, ReadContext } from '../operation.ts';
 import { findCycles } from '../programmes/find-cycle.ts';
-import { isTurnInScope } from '../runs/in-scope.ts';
 import { runs } from '../schema/cycles.ts';
 import { turns } from '../schema/turns.ts';
-import { COUNTED_PARTS, isStanding } from './counted.ts';
+import { COUNTED_PARTS } from './counted.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
-import { listConditions } from './turn-filters.ts';
+import { findWanted } from './turn-filters.ts';
 
-/** The turns behind a number: every count on a screen leads here with the filters that it was counted by. Of a run that was taken out, only that run tells. */
+/** The turns behind a number: every count on a screen leads here with the filters that it was counted by. */
 export const listTurns: Query<TurnListQuery, TurnList> = {
   right: 'read',
   read: async (context, query) => {
     const chosen = await findCycles(context, query.cycle);
-    const cycleIds = chosen.map(({ id }) => id);
-    const isCounted = query.run === undefined ? isTurnInScope : undefined;
-    const fitting = and(inArray(turns.cycleId, cycleIds), isCounted, ...(await listConditions(context, query, cycleIds)));
-    const where = query.status ? and(fitting, isStanding(query.counted, query.status, fitting)) : fitting;
+    const where = await findWanted(
+      context,
+      query,
+      chosen.map(({ id }) => id),
+    );
     const { turns: size, ...sums } = await sumUp(context, where);
     const rows = placePage(size, { page: query.page, of: TURNS_A_PAGE });
     const cards = await loadTurnCards(context, { where, limit: TURNS_A_PAGE, offset: rows.from });

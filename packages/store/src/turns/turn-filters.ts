@@ -1,10 +1,15 @@
 import type { CycleId } from '@kindred-baton/core/ids';
 import type { FacetFilter } from '@kindred-baton/core/progress/facet';
 import { FACETS, getFacetFilter } from '@kindred-baton/core/progress/facet';
+import type { Counted } from '@kindred-baton/core/progress/counted';
+import type { TurnStatus } from '@kindred-baton/core/outcomes';
 import type { SQL } from 'drizzle-orm';
+import { and, inArray } from 'drizzle-orm';
 import type { ReadContext } from '../operation.ts';
+import { isTurnInScope } from '../runs/in-scope.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { turns } from '../schema/turns.ts';
+import { isStanding } from './counted.ts';
 import { TURN_FACETS } from './facets.ts';
 import type { TurnFilter } from './filter-turns.ts';
 import { amongIds, byDayTried, byDefect, byDoneSince, byReadySince, byRequirement, byRun, isLate } from './filter-turns.ts';
@@ -24,6 +29,18 @@ const FILTERS: Readonly<Record<FilterName, TurnFilter>> = {
   hold: async (context, hold, cycleIds) => amongIds(turns.id, await listHeldTurns(context, hold, cycleIds)),
 };
 const NAMES = Object.keys(FILTERS) as FilterName[];
+
+interface WantedTurns extends Readonly<Partial<Record<FilterName, unknown>>> {
+  readonly counted: Counted;
+  readonly status?: readonly TurnStatus[] | undefined;
+}
+
+/** The turns of some cycles that a query wants. Of a run that was taken out, only that run tells. */
+export async function findWanted(context: ReadContext, query: WantedTurns, cycleIds: readonly CycleId[]): Promise<SQL | undefined> {
+  const isCounted = query.run === undefined ? isTurnInScope : undefined;
+  const fitting = and(inArray(turns.cycleId, [...cycleIds]), isCounted, ...(await listConditions(context, query, cycleIds)));
+  return query.status ? and(fitting, isStanding(query.counted, query.status, fitting)) : fitting;
+}
 
 /** The conditions that a query names; cycles are chosen before. */
 export function listConditions(

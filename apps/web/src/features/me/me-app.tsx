@@ -12,6 +12,7 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { chooseTheme, readTheme, THEMES } from '../frame/theme.ts';
+import { DataAddresses } from './data-addresses.tsx';
 import { PasswordForm } from './password-form.tsx';
 
 const NOTICE_LABELS: Readonly<Record<Notice, string>> = {
@@ -85,6 +86,12 @@ function Me({ initial }: { readonly initial: Profile }) {
             In my calendar
           </h2>
           <Calendar feed={profile.feed} onChange={(feed) => void act('saveProfile', { input: { feed } })} />
+        </section>
+        <section className="card px-5 py-4" aria-labelledby="data">
+          <h2 id="data" className="mb-2 text-[17px]">
+            Data for spreadsheets
+          </h2>
+          <DataAddresses />
         </section>
         <section className="card px-5 py-4" aria-labelledby="me-look">
           <h2 id="me-look" className="mb-2 text-[17px]">

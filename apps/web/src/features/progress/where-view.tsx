@@ -6,7 +6,9 @@ import { Legend } from '../../ui/baton-mark.tsx';
 import { formatSpan, listNames } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
+import { TakeRows } from '../extracts/take-rows.tsx';
 import { HoldList } from './hold-list.tsx';
+import { joinCodes } from './join-codes.ts';
 import { NoCycle } from './no-cycle.tsx';
 import { ProgressTable } from './progress-table.tsx';
 import { ProgressTabs } from './progress-tabs.tsx';
@@ -28,11 +30,19 @@ export function WhereView({ initial, initialAddress }: { readonly initial: Progr
   if (!view) return <p className="text-soft">{error ? error.message : 'Counting the turns …'}</p>;
   if (view.cycles.length === 0) return <NoCycle />;
   const query = readTableQuery(get);
+  const scope = get('scope');
   return (
     <>
       <PageTitle crumbs={<WhereCrumbs view={view} query={query} />} title="Progress" about={<Chosen view={view} />}>
         <CycleChoice view={view} query={query} />
         <FacetChoice query={query} />
+        <TakeRows
+          query={{
+            cycle: joinCodes(view),
+            ...(scope === null ? {} : { scope }),
+            ...Object.fromEntries(query.narrowed.map(({ filter, value }) => [filter, value])),
+          }}
+        />
       </PageTitle>
       <ProgressTabs view="where" />
       {view.chosen.length === 0 ? (

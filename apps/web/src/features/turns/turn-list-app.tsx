@@ -17,6 +17,7 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { PagesOf } from '../frame/pages-of.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { TakeRows } from '../extracts/take-rows.tsx';
 import { joinCodes } from '../progress/join-codes.ts';
 
 /** The filters that an address may hold, and how each is said. The cycle is in its path. */
@@ -73,6 +74,7 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
         about={`of ${countOf(list.runs, 'run')} and ${countOf(list.tests, 'test')}, ${formatMinutes(list.minutes)} of work`}
       >
         <Filters address={address} />
+        <TakeRows query={withoutPage(input)} />
       </PageTitle>
       <div className={`card overflow-x-auto px-2 ${isPlaceholderData ? 'opacity-70' : ''}`}>
         {list.turns.length > 0 ? (
@@ -85,6 +87,8 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
     </>
   );
 }
+
+const withoutPage = ({ page: _page, ...query }: Record<string, string>) => query;
 
 function toQuery(cycle: string, get: (name: string) => string | null): string {
   const params = new URLSearchParams({ cycle });

@@ -11,6 +11,7 @@ import { personaAnswers } from './personas/persona-answers.ts';
 import { programmeAnswers } from './programmes/programme-answers.ts';
 import { progressAnswers } from './progress/progress-answers.ts';
 import { requirementAnswers } from './requirements/requirement-answers.ts';
+import { extractAnswers } from './extracts/extract-answers.ts';
 import { runnerAnswers } from './runners/runner-answers.ts';
 import { scenarioAnswers } from './scenarios/scenario-answers.ts';
 import { testAnswers } from './tests/test-answers.ts';
@@ -30,6 +31,7 @@ export const ANSWERS: Answers<Routes> = {
   ...runnerAnswers,
   ...defectAnswers,
   ...progressAnswers,
+  ...extractAnswers,
   ...importAnswers,
   ...jobAnswers,
   ...findAnswers,

@@ -22,6 +22,7 @@ import { getTraceability, readTestLinks } from '@kindred-baton/store/requirement
 import { findChainInLibrary } from '@kindred-baton/store/scenarios/find-chain';
 import { getMapGaps } from '@kindred-baton/store/scenarios/follow-map';
 import { getOverlaps } from '@kindred-baton/store/scenarios/get-overlaps';
+import { readRowPage } from '@kindred-baton/store/extracts/read-rows';
 import { countToFix, listScenarioNames, listScenarios } from '@kindred-baton/store/scenarios/list-scenarios';
 import { getChangeReview } from '@kindred-baton/store/scenarios/review-change';
 import { getLibraryFindings } from '@kindred-baton/store/tests/get-library-findings';
@@ -81,6 +82,7 @@ export const HEAVY_READS = {
   listScenarios: ofAll(listScenarios, 'listScenarios'),
   listTests: ofAll(listTests, 'listTests'),
   listTurns: ofAll(listTurns, 'listTurns'),
+  readRowPage: ofAll(readRowPage, null),
   readTestLinks: ofAll(readTestLinks, 'readTestLinks'),
 } as const satisfies Readonly<Record<string, Heavy>>;
 
