@@ -25,6 +25,7 @@ import { benchLibrary } from './bench-library.ts';
 import { benchQueue } from './bench-queue.ts';
 import { benchRound } from './bench-round.ts';
 import { benchRunner } from './bench-runner.ts';
+import { benchExtracts } from './bench-extracts.ts';
 import { benchForecast } from './bench-forecast.ts';
 import { benchScenarios } from './bench-scenarios.ts';
 import { benchSize } from './bench-size.ts';
@@ -218,6 +219,7 @@ const GROUPS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   round: () => benchRound(DATABASE_URL),
   runner: () => benchRunner(DATABASE_URL),
   queue: () => benchQueue(DATABASE_URL),
+  extracts: () => benchExtracts(DATABASE_URL),
 };
 
 const asked = process.argv.slice(2).join(' ').replace('--size big', '').split(' ').filter(Boolean);

@@ -1,4 +1,5 @@
 /** Serves the built application, compressed. Forwarding headers are dropped: nothing in front of it is trusted. */
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { createServer } from 'node:http';
 import compression from 'compression';
 
@@ -12,6 +13,9 @@ const MAX_BODY_BYTES = 64 * 1024 * 1024;
 const CLOSE_MS = 1_000;
 /** What says `no-transform`, the stream of changes, goes out as it is. */
 const compress = compression();
+/** The framework writes on whether or not the other side takes it: what goes out for long looks here (src/server/room.ts). */
+const responses = new AsyncLocalStorage();
+globalThis[Symbol.for('kindred-baton.responses')] = responses;
 
 const isClaim = (name) => name.startsWith('x-forwarded-') || name === 'forwarded';
 
@@ -23,7 +27,7 @@ const server = createServer((request, response) => {
     response.end(JSON.stringify({ code: 'too large', message: 'At most 64 MB can be sent.' }));
     return;
   }
-  compress(request, response, () => handler(request, response));
+  compress(request, response, () => responses.run(response, () => handler(request, response)));
 });
 
 server.on('error', (error) => {

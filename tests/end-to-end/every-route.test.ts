@@ -29,7 +29,7 @@ const INPUTS: Readonly<Record<string, (node: string) => unknown>> = {
   editMap: (node) => ({ edits: [{ kind: 'change', code: node, change: { name: 'Changed' } }] }),
   changeLevels: () => ({ levels: ['One', 'Two'], codeScheme: ['AA', '{parent}-9'] }),
   changeCycle: () => ({ name: 'Changed' }),
-  listTurns: () => ({ cycle: 'ACC-2' }),
+  ...{ listTurns: () => ({ cycle: 'ACC-2' }), getRows: () => ({ cycle: 'ACC-2' }) },
   listRuns: () => ({ numbers: '1,2' }),
   getStepTries: () => ({ cycle: 'ACC-2', test: 'BIL-01', version: 1, index: 5 }),
   // Nothing, as gzip.

@@ -47,7 +47,7 @@ describe('rows that go out', () => {
 
   it('have an address, made in a minute by whoever may read, and shown once', async () => {
     await lead.go('/brindlemere/progress');
-    await lead.press('Rows');
+    await lead.press('Data');
     await lead.press('An address that is always new …', 'menuitem');
     await lead.sees('Data for spreadsheets');
     await lead.press('Make an address for data');

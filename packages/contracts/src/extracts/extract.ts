@@ -9,7 +9,7 @@ export const rowKindSchema = z.enum(ROW_KIND_NAMES);
 /** json: a page of rows, and how it goes on; jsonl: all, a row in each line. */
 const ROW_FORMATS = ['csv', 'jsonl', 'json', 'xlsx'] as const;
 const ROWS_A_PAGE = 1_000;
-export const MOST_ROWS_A_PAGE = 5_000;
+const MOST_ROWS_A_PAGE = 5_000;
 
 export const rowsQuerySchema = z.object({
   ...turnFilters,

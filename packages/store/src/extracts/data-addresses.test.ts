@@ -49,5 +49,7 @@ describe('an address for data', () => {
     const { token } = await db.perform(una, addAddress, { name: 'Mine', daysValid: null });
     await db.perform(lead, leaveProgramme, { personId: una.personId, handTo: null });
     expect(await findReader(db.store, token)).toBeUndefined();
+    // Should she come back, it stays gone.
+    expect((await db.store.db.select().from(dataAddresses)).some(({ personId }) => personId === una.personId)).toBe(false);
   });
 });

@@ -9,6 +9,7 @@ import { createId } from '../ids.ts';
 import { SITE } from '../mails/write-mails.ts';
 import type { Context, Operation } from '../operation.ts';
 import { enterProgramme } from '../operation.ts';
+import { dataAddresses } from '../schema/data-addresses.ts';
 import { cycles } from '../schema/cycles.ts';
 import { history } from '../schema/history.ts';
 import { mails } from '../schema/mails.ts';
@@ -295,6 +296,7 @@ export const leaveProgramme: Operation<{ personId: PersonId; handTo: PersonId | 
       .where(and(eq(members.programmeId, actor.programmeId), eq(members.personId, personId), isNull(members.leftAt)))
       .returning({ id: members.personId });
     if (gone.length === 0) throw new AppError('conflict', 'She has left already.');
+    await db.delete(dataAddresses).where(and(eq(dataAddresses.programmeId, actor.programmeId), eq(dataAddresses.personId, personId)));
     await requireSomebody(context);
     const { handedOver, ended } = await handOver(context, personId, handTo);
     await setTeams(context, personId, []);

@@ -31,7 +31,7 @@ export function TakeRows({ query }: TakeRowsProps) {
   );
   return (
     <MenuButton
-      label="Rows"
+      label="Data"
       icon={<FileDown size={17} aria-hidden />}
       choices={[...files, { key: 'address', name: 'An address that is always new …', href: `${base}/me#data` }]}
     />

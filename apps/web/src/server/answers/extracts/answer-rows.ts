@@ -10,6 +10,7 @@ import { toAppError } from '../../answer-error.ts';
 import { doAside } from '../../aside/do-aside.ts';
 import type { Call } from '../../call.ts';
 import { getLog } from '../../log.ts';
+import { getRoom } from '../../room.ts';
 import { getLongStore, MOST_LONG } from '../../store.ts';
 import { findAskingReader } from '../../which-reader.ts';
 
@@ -65,9 +66,9 @@ function answerStream(call: RowsCall, format: 'csv' | 'jsonl'): Response {
       : '';
   const letGo = takePlace(call.actor.personId);
   const parts = readParts(call, as);
-  const lasts = createPatience();
+  const room = getRoom();
+  const since = performance.now();
   const stop = () => {
-    lasts.end();
     letGo();
     // It waits for what the database is doing, and nobody waits for it.
     parts.return().catch((error: unknown) => getLog().error({ error }, 'a download was not let go of'));
@@ -75,29 +76,27 @@ function answerStream(call: RowsCall, format: 'csv' | 'jsonl'): Response {
   const stream = new ReadableStream<Uint8Array>(
     {
       async pull(controller) {
-        const breakOff = (error: unknown) => {
-          stop();
-          // It says so in the file, and the transfer ends as one that failed: what came is not taken for all.
-          controller.enqueue(ENCODER.encode(`${begins}${toBreak(format, toAppError(error).message)}${end}`));
-          controller.error(error);
-        };
         try {
-          lasts.begin();
+          const left = WHOLE_MS - (performance.now() - since);
+          if (!(await room.wait(Math.min(LYING_MS, left))))
+            throw new AppError('unavailable', 'The download took too long. Narrow it, or take it in pages.');
           const { done, value } = await parts.next();
           const text = begins + (value ?? []).map((line) => line + end).join('');
           if (text !== '') controller.enqueue(ENCODER.encode(text));
           begins = '';
-          lasts.wait(breakOff);
           if (!done) return;
           stop();
           controller.close();
         } catch (error) {
-          breakOff(error);
+          stop();
+          // It says so in the file, and the transfer ends as one that failed: what came is not taken for all.
+          controller.enqueue(ENCODER.encode(`${begins}${toBreak(format, toAppError(error).message)}${end}`));
+          controller.error(error);
         }
       },
       cancel: stop,
     },
-    { highWaterMark: 1 },
+    { highWaterMark: 0 },
   );
   return answerFile(stream, { name: `${getRowKindLabel(kind).toLowerCase()}.${format}`, mediaType: MEDIA_TYPES[format] });
 }
@@ -105,23 +104,6 @@ function answerStream(call: RowsCall, format: 'csv' | 'jsonl'): Response {
 /** How long a download may take, and how long whoever asked for it may leave it lying: it keeps a connection. */
 const WHOLE_MS = 15 * 60_000;
 const LYING_MS = 60_000;
-
-function createPatience() {
-  const since = performance.now();
-  let timer: NodeJS.Timeout | undefined;
-  return {
-    begin: () => clearTimeout(timer),
-    /** Until the next part is asked for. */
-    wait: (breakOff: (error: AppError) => void) => {
-      const left = Math.min(LYING_MS, WHOLE_MS - (performance.now() - since));
-      timer = setTimeout(
-        () => breakOff(new AppError('unavailable', 'The download took too long. Narrow it, or take it in pages.')),
-        Math.max(0, left),
-      );
-    },
-    end: () => clearTimeout(timer),
-  };
-}
 
 const toBreak = (format: 'csv' | 'jsonl', why: string) =>
   format === 'csv' ? `"Broken off: ${why.replaceAll('"', '""')}"` : JSON.stringify({ brokenOff: why });
