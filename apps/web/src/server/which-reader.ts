@@ -6,10 +6,10 @@ import { getStore } from './store.ts';
 
 const TOKEN = /^kbd_[A-Za-z0-9_-]{20,100}$/;
 
-/** The token of an address for data: in its query, as spreadsheets take it, or in a header. */
+/** The token of an address for data: in its query, as spreadsheets take it, or in a header. What does not begin as one is somebody else's. */
 function readToken(request: Request, url: URL): string | undefined {
-  const bearer = /^Bearer (kbd_.*)$/.exec(request.headers.get('authorization') ?? '')?.[1];
-  return bearer ?? url.searchParams.get('token') ?? undefined;
+  const given = [request.headers.get('authorization')?.replace(/^Bearer /, ''), url.searchParams.get('token')];
+  return given.find((text) => text?.startsWith('kbd_')) ?? undefined;
 }
 
 /** In whose name an address for data reads; undefined: the request is none. What is withdrawn is refused at once: it is asked for each time. */

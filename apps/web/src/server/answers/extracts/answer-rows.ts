@@ -26,7 +26,7 @@ const underWay = new Map<string, number>();
 export function answerRows(call: RowsCall): Promise<Response> {
   const { format } = call.input;
   if (format === 'json') return answerPage(call);
-  return format === 'xlsx' ? answerWorkbook(call) : Promise.resolve(answerStream(call, format));
+  return format === 'xlsx' ? answerWorkbook(call) : answerStream(call, format);
 }
 
 /** What it is about is said by its tag: asked again with it, what has not changed does not travel. */
@@ -55,7 +55,8 @@ const ENCODER = new TextEncoder();
 /** As spreadsheets expect UTF-8. */
 const BYTE_ORDER_MARK = '\ufeff';
 
-function answerStream(call: RowsCall, format: 'csv' | 'jsonl'): Response {
+/** What cannot be read at all is refused as anywhere; what breaks later is said in the file. */
+async function answerStream(call: RowsCall, format: 'csv' | 'jsonl'): Promise<Response> {
   const { kind } = call.params;
   const [end, as] = format === 'csv' ? (['\r\n', 'csv'] as const) : (['\n', 'json'] as const);
   let begins =
@@ -66,6 +67,10 @@ function answerStream(call: RowsCall, format: 'csv' | 'jsonl'): Response {
       : '';
   const letGo = takePlace(call.actor.personId);
   const parts = readParts(call, as);
+  let next = await parts.next().catch((error: unknown) => {
+    letGo();
+    throw error;
+  });
   const room = getRoom();
   const since = performance.now();
   const stop = () => {
@@ -80,11 +85,11 @@ function answerStream(call: RowsCall, format: 'csv' | 'jsonl'): Response {
           const left = WHOLE_MS - (performance.now() - since);
           if (!(await room.wait(Math.min(LYING_MS, left))))
             throw new AppError('unavailable', 'The download took too long. Narrow it, or take it in pages.');
-          const { done, value } = await parts.next();
+          const { done, value } = next;
           const text = begins + (value ?? []).map((line) => line + end).join('');
           if (text !== '') controller.enqueue(ENCODER.encode(text));
           begins = '';
-          if (!done) return;
+          if (!done) return void (next = await parts.next());
           stop();
           controller.close();
         } catch (error) {
