@@ -1,11 +1,8 @@
-import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
     reporters: ['default'],
-    // A browser or a database is waited for half of the time: two files at once even on two cores.
-    maxWorkers: Math.max(2, availableParallelism() - 1),
     projects: [
       {
         test: {
@@ -41,6 +38,7 @@ export default defineConfig({
           globalSetup: ['tests/support/template-databases.ts', 'tests/support/web-server.ts'],
           testTimeout: 180_000,
           hookTimeout: 120_000,
+          fileParallelism: false,
         },
       },
       {
