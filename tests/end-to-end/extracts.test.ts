@@ -122,6 +122,8 @@ describe('rows that go out', () => {
       'Defects are not filtered by tag; by cycle, scope, team and since they are.',
     ]);
     expect((await of(`${ROWS}/turns?format=pdf`))[0]).toBe(400);
+    // Dropped, it would be all turns, taken for a team's.
+    expect(await of(`${ROWS}/turns?tema=Billing`)).toEqual([400, 'Rows are not narrowed by tema.']);
     for (const path of ['/turns', '/turns?token=', '/turns?token=another', '/turns?token=kbd_x', `/turns?token=${token.slice(0, -1)}`])
       expect([path, (await read(path)).status]).toEqual([path, 401]);
   });
