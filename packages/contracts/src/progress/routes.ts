@@ -1,5 +1,6 @@
 import { defineRoutes } from '../route.ts';
 import { courseQuerySchema, courseSchema } from './course.ts';
+import { holdsQuerySchema, holdsSchema } from './holds.ts';
 import { progressQuerySchema, progressSchema } from './progress.ts';
 import { sinceQuerySchema, sinceSchema } from './since.ts';
 import { teamProgressQuerySchema, teamProgressSchema } from './teams.ts';
@@ -8,6 +9,10 @@ import { stepTriesQuerySchema, stepTriesSchema, wrongStepsQuerySchema, wrongStep
 export const progressRoutes = defineRoutes({
   getProgress: {
     ...{ method: 'GET', path: '/progress', input: progressQuerySchema, output: progressSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects'] },
+  },
+  getHolds: {
+    ...{ method: 'GET', path: '/progress/holds', input: holdsQuerySchema, output: holdsSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects'] },
   },
   getCourse: {

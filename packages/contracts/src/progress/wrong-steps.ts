@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { codeSchema, codedSchema, idSchema, momentSchema, placedPageSchema } from '../common.ts';
 import { oneCycleSchema } from '../cycles/choice.ts';
-import { cycleSpanSchema, holdSchema } from './progress.ts';
+import { holdSchema } from './holds.ts';
+import { cycleSpanSchema } from './progress.ts';
 
 /** Whose tries are counted. */
 const TRIED_BY = ['all', 'people', 'runners'] as const;

@@ -26,6 +26,13 @@ export async function findCycle(context: ReadContext, code: string | undefined):
   return code === undefined ? findCurrentCycle(context) : (await findCycles(context, [code]))[0];
 }
 
+/** The cycles that are asked for; where none is, the current one. */
+export async function findChosen(context: ReadContext, choice: CycleChoice | undefined): Promise<CycleRow[]> {
+  if (choice !== undefined) return findCycles(context, choice);
+  const current = await findCurrentCycle(context);
+  return current ? [current] : [];
+}
+
 export const toSpan = ({ code, name, state, startsOn, endsOn }: CycleRow): ProgressView['chosen'][number] => ({
   ...{ code, name, state, startsOn, endsOn },
 });

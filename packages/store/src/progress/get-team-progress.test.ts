@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
 import { teamProgressQuerySchema } from '@kindred-baton/contracts/progress/teams';
 import type { AttemptId, TurnId } from '@kindred-baton/core/ids';
 import { getSpentMs } from '@kindred-baton/core/progress/effort';
@@ -12,7 +11,7 @@ import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { listTurns } from '../turns/list-turns.ts';
 import { recordStep, startAttempt } from '../turns/make-attempts.ts';
-import { getProgress } from './get-progress.ts';
+import { getHolds } from './get-holds.ts';
 import { getTeamProgress } from './get-team-progress.ts';
 
 const CODE = 'ACC-2';
@@ -46,7 +45,7 @@ describe('teams side by side', () => {
       const { teams } = await look(scope === undefined ? {} : { scope });
       expect(teams.some(({ keeps }) => keeps > 0)).toBe(true);
       for (const { key, keeps } of teams) {
-        const { waitingBehindHolds } = await db.ask(lead, getProgress, progressQuerySchema.parse({ cycle: CODE, scope, holdsOf: key }));
+        const { waitingBehindHolds } = await db.ask(lead, getHolds, { cycle: [CODE], scope, holdsOf: key });
         expect([key, keeps]).toEqual([key, waitingBehindHolds]);
       }
     }

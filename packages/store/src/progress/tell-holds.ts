@@ -1,4 +1,4 @@
-import type { HoldView, ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { HoldsView, HoldView } from '@kindred-baton/contracts/progress/holds';
 import { NONE } from '@kindred-baton/core/progress/facet';
 import type { DefectId, NodeId, PersonId, TeamId, TurnId } from '@kindred-baton/core/ids';
 import type { Hold } from '@kindred-baton/core/progress/find-holds';
@@ -13,8 +13,6 @@ import { people } from '../schema/people.ts';
 /** So many are told by their causes; the rest by team. */
 const HOLDS_SHOWN = 40;
 
-type Told = Pick<ProgressView, 'holds' | 'held' | 'quiet' | 'moreHolds' | 'waitingBehindHolds'>;
-
 export interface HoldScope {
   /** Only turns at these nodes; null: all. */
   readonly nodes: ReadonlySet<NodeId> | null;
@@ -23,7 +21,7 @@ export interface HoldScope {
 }
 
 /** What of the holds is told: those of a branch of the map, and of a team. */
-export async function tellHolds(context: ReadContext, held: HeldRuns, { nodes, team }: HoldScope): Promise<Told> {
+export async function tellHolds(context: ReadContext, held: HeldRuns, { nodes, team }: HoldScope): Promise<HoldsView> {
   const teamNames = await loadTeamNames(context);
   const teamOf = (hold: Hold) => teamNames.get((held.turns.get(hold.at[0] ?? '')?.team ?? '') as TeamId) ?? '';
   const all = scopeHolds(held, nodes).filter((hold) => team === undefined || (teamOf(hold) || NONE) === team);
@@ -74,7 +72,7 @@ function scopeHolds({ holds, turns }: HeldRuns, nodes: HoldScope['nodes']): Hold
 }
 
 /** Turns that wait behind several of a team's holds are counted once for it. */
-function sumByTeam(holds: readonly Hold[], teamOf: (hold: Hold) => string): Told['moreHolds'] {
+function sumByTeam(holds: readonly Hold[], teamOf: (hold: Hold) => string): HoldsView['moreHolds'] {
   const byTeam = new Map<string, Hold[]>();
   for (const hold of holds) pushTo(byTeam, teamOf(hold), hold);
   return [...byTeam]

@@ -11,8 +11,7 @@ import { getCycleScope } from '../cycles/get-cycle-scope.ts';
 import { logDefect, moveDefect } from '../defects/change-defects.ts';
 import { getDefect } from '../defects/get-defects.ts';
 import { keepEvidence } from '../evidence/keep-evidence.ts';
-import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
-import { getProgress } from '../progress/get-progress.ts';
+import { getHolds } from '../progress/get-holds.ts';
 import { getChoices } from '../programmes/get-viewer.ts';
 import { getActor } from '../actor.ts';
 import { cycles, runs } from '../schema/cycles.ts';
@@ -161,8 +160,8 @@ describe('a run by hand, through several teams', () => {
     expect(told.waiting.turns).toBe(2);
     const next = await testerOf(3);
     expect((await db.ask(next.actor, getGuide, next.turnId)).turn.heldBy).toBe(`${code} must be fixed first (Price the quote)`);
-    const progress = await db.ask(lead, getProgress, progressQuerySchema.parse({ cycle: 'T-1' }));
-    expect(progress.holds.map(({ kind, title, waiting }) => ({ kind, title, waiting }))).toEqual([
+    const { holds } = await db.ask(lead, getHolds, { cycle: ['T-1'] });
+    expect(holds.map(({ kind, title, waiting }) => ({ kind, title, waiting }))).toEqual([
       { kind: 'defect', title: 'Wrong band', waiting: 2 },
     ]);
     await expect(db.perform(at.actor, startAttempt, { turnId: at.turnId, id: newAttempt(), browser: '' })).rejects.toThrow(

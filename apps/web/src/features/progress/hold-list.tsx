@@ -1,19 +1,25 @@
-import type { HoldView, ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { HoldsView, HoldView } from '@kindred-baton/contracts/progress/holds';
 import { NONE } from '@kindred-baton/core/progress/facet';
 import { useState } from 'react';
 import { countOf, formatLasting, formatMinutes } from '../../ui/format.ts';
 import { SidePanel } from '../../ui/side-panel.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
-import { joinCodes } from './join-codes.ts';
 import { toTurnsPath } from './to-turns-path.ts';
 
 const HOLDS_SHOWN = 7;
 
 const LASTING: Readonly<Record<HoldView['kind'], string>> = { defect: 'open', failure: 'failed', block: 'blocked', idle: 'ready' };
 
+export interface HoldListProps {
+  readonly view: HoldsView;
+  /** Codes of the cycles that are looked at. */
+  readonly cycle: string;
+  readonly isNarrowed: boolean;
+}
+
 /** Where the baton is held, ranked by the turns that wait: the longest by their causes, the rest by team. */
-export function HoldList({ view, isNarrowed }: { readonly view: ProgressView; readonly isNarrowed: boolean }) {
+export function HoldList({ view, cycle, isNarrowed }: HoldListProps) {
   const [isWhole, setIsWhole] = useState(false);
   const address = useAddress();
   const team = address.get('holdsOf');
@@ -36,7 +42,7 @@ export function HoldList({ view, isNarrowed }: { readonly view: ProgressView; re
       </div>
       <ol>
         {holds.slice(0, isWhole ? undefined : HOLDS_SHOWN).map((hold) => (
-          <HoldLine key={`${hold.kind} ${hold.key}`} hold={hold} cycle={joinCodes(view)} />
+          <HoldLine key={`${hold.kind} ${hold.key}`} hold={hold} cycle={cycle} />
         ))}
       </ol>
       {holds.length > HOLDS_SHOWN && !isWhole && (
@@ -55,7 +61,7 @@ export function HoldList({ view, isNarrowed }: { readonly view: ProgressView; re
 }
 
 /** What is not told by its causes: by team, each of which opens its own. */
-function MoreHolds({ view }: { readonly view: ProgressView }) {
+function MoreHolds({ view }: Pick<HoldListProps, 'view'>) {
   const address = useAddress();
   const { moreHolds } = view;
   if (moreHolds.length === 0) return null;

@@ -1,5 +1,4 @@
 import type { CourseView as CourseAnswer } from '@kindred-baton/contracts/progress/course';
-import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
 import type { TeamProgress } from '@kindred-baton/contracts/progress/teams';
 import type { WrongSteps } from '@kindred-baton/contracts/progress/wrong-steps';
 import { useAddress } from '../frame/address-context.tsx';
@@ -7,6 +6,7 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { CourseView } from './course/course-view.tsx';
 import { TeamsView } from './teams-view.tsx';
+import type { WhereAnswer } from './where-view.tsx';
 import { WhereView } from './where-view.tsx';
 import { WrongStepsView } from './wrong-steps-view.tsx';
 
@@ -14,7 +14,7 @@ import { WrongStepsView } from './wrong-steps-view.tsx';
 export type ProgressContent =
   | { readonly view: 'course'; readonly answer: CourseAnswer }
   | { readonly view: 'teams'; readonly answer: TeamProgress }
-  | { readonly view: 'where'; readonly answer: ProgressView }
+  | { readonly view: 'where'; readonly answer: WhereAnswer }
   | { readonly view: 'steps'; readonly answer: WrongSteps };
 
 export function ProgressApp({ content, ...frame }: PageProps<ProgressContent>) {

@@ -1,4 +1,5 @@
-import type { HoldView, ProgressAxis, ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { HoldsView, HoldView } from '@kindred-baton/contracts/progress/holds';
+import type { ProgressAxis, ProgressView } from '@kindred-baton/contracts/progress/progress';
 import type { FacetName } from '@kindred-baton/core/progress/facet';
 import { addCounts, NO_COUNTS } from '@kindred-baton/core/progress/tally';
 import type { Counts } from '@kindred-baton/core/progress/tally';
@@ -33,7 +34,6 @@ const VIEW = {
   ]),
   cells: CELLS.flatMap((line, row) => line.map((own, column) => ({ row, column, counts: own }))),
   total: sumUp(CELLS.flat()),
-  ...{ holds: [], held: 0, quiet: 0, moreHolds: [], waitingBehindHolds: 0 },
 } satisfies ProgressView;
 const open = (view: ProgressView = VIEW, address = '/progress') => {
   const query = readTableQuery((name) => new URLSearchParams(address.split('?')[1]).get(name));
@@ -129,8 +129,14 @@ describe('where the baton is held', () => {
       opens: { kind: 'defect', code: `TQ-${key}` },
       ...more,
     }) as HoldView;
-  const show = (holds: HoldView[], waitingBehindHolds: number, more: Partial<ProgressView> = {}) =>
-    openScreen(<HoldList view={{ ...VIEW, holds, held: holds.length, waitingBehindHolds, ...more } as ProgressView} isNarrowed={false} />);
+  const show = (holds: HoldView[], waitingBehindHolds: number, more: Partial<HoldsView> = {}) =>
+    openScreen(
+      <HoldList
+        view={{ quiet: 0, moreHolds: [], holds, held: holds.length, waitingBehindHolds, ...more }}
+        cycle="ACC-2"
+        isNarrowed={false}
+      />,
+    );
 
   it('says it in the first line, counts a turn behind two holds once, and opens the turns behind each, and what holds them', () => {
     show(

@@ -19,9 +19,11 @@ export interface TableQuery {
 /** The strip scopes, and the cycles are chosen: the rest narrows. */
 const NARROWING = FACET_FILTERS.filter((filter) => filter !== 'node' && filter !== 'cycle');
 export const TABLE_QUERY_NAMES = [
-  ...['cycle', 'rows', 'columns', 'scope', 'fromRow', 'fromColumn', 'holdsOf', 'counted', 'parts', 'sort'],
+  ...['cycle', 'rows', 'columns', 'scope', 'fromRow', 'fromColumn', 'counted', 'parts', 'sort'],
   ...NARROWING,
 ];
+
+export const HOLDS_QUERY_NAMES = ['cycle', 'scope', 'holdsOf'];
 
 /** What a change of what the table is over takes back: its pages. */
 export const FIRST_PAGE = { fromRow: null, fromColumn: null };

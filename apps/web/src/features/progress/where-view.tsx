@@ -1,3 +1,4 @@
+import type { HoldsView } from '@kindred-baton/contracts/progress/holds';
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
 import { keepPreviousData } from '@tanstack/react-query';
 import { useRead } from '../../client/use-read.ts';
@@ -7,26 +8,42 @@ import { formatSpan, listNames } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { TakeRows } from '../extracts/take-rows.tsx';
+import type { HoldListProps } from './hold-list.tsx';
 import { HoldList } from './hold-list.tsx';
 import { joinCodes } from './join-codes.ts';
 import { NoCycle } from './no-cycle.tsx';
 import { ProgressTable } from './progress-table.tsx';
 import { ProgressTabs } from './progress-tabs.tsx';
-import { readTableQuery, TABLE_QUERY_NAMES } from './table-query.ts';
+import { HOLDS_QUERY_NAMES, readTableQuery, TABLE_QUERY_NAMES } from './table-query.ts';
 import { useQueryOf } from './use-query-of.ts';
 import { CycleChoice, FacetChoice, ShownChoice } from './where-controls.tsx';
 import { WhereCrumbs } from './where-crumbs.tsx';
 import { WhereHeadline } from './where-headline.tsx';
 
+/** What the page came with. */
+export interface WhereAnswer {
+  readonly progress: ProgressView;
+  readonly holds: HoldsView;
+}
+
+interface WhereViewProps {
+  readonly initial: WhereAnswer | null;
+  readonly initialAddress: string;
+}
+
 /** How far the chosen cycles are, over two facets, and where their batons are held. */
-export function WhereView({ initial, initialAddress }: { readonly initial: ProgressView | null; readonly initialAddress: string }) {
+export function WhereView({ initial, initialAddress }: WhereViewProps) {
   const { get } = useAddress();
   const { input, isFirst } = useQueryOf(TABLE_QUERY_NAMES, initialAddress);
   const {
     data: view,
     error,
     isPlaceholderData,
-  } = useRead('getProgress', { input }, { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData });
+  } = useRead(
+    'getProgress',
+    { input },
+    { ...(initial && isFirst ? { initialData: initial.progress } : {}), placeholderData: keepPreviousData },
+  );
   if (!view) return <p className="text-soft">{error ? error.message : 'Counting the turns …'}</p>;
   if (view.cycles.length === 0) return <NoCycle />;
   const query = readTableQuery(get);
@@ -59,11 +76,32 @@ export function WhereView({ initial, initialAddress }: { readonly initial: Progr
               <Legend />
             </div>
           </div>
-          <HoldList view={view} isNarrowed={query.narrowed.length > 0} />
+          <Holds
+            initial={initial?.holds ?? null}
+            initialAddress={initialAddress}
+            cycle={joinCodes(view)}
+            isNarrowed={query.narrowed.length > 0}
+          />
         </div>
       )}
     </>
   );
+}
+
+interface HoldsProps extends Omit<HoldListProps, 'view'> {
+  readonly initial: HoldsView | null;
+  readonly initialAddress: string;
+}
+
+/** Asked apart from the table, which does not wait for it. */
+function Holds({ initial, initialAddress, ...list }: HoldsProps) {
+  const { input, isFirst } = useQueryOf(HOLDS_QUERY_NAMES, initialAddress);
+  const { data, error } = useRead(
+    'getHolds',
+    { input },
+    { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData },
+  );
+  return data ? <HoldList view={data} {...list} /> : <p className="text-soft">{error ? error.message : 'Looking for the batons …'}</p>;
 }
 
 function Chosen({ view: { chosen } }: { readonly view: ProgressView }) {

@@ -14,6 +14,7 @@ import { getOutline } from '@kindred-baton/store/map/get-outline';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
+import { getHolds } from '@kindred-baton/store/progress/get-holds';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
 import { getSince } from '@kindred-baton/store/progress/get-since';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
@@ -57,6 +58,7 @@ export const HEAVY_READS = {
   getCycle: ofAll(getCycle, 'getCycle'),
   getCycleScope: ofAll(getCycleScope, 'getCycleScope'),
   getDefect: { query: getDefect, of: 'person', route: 'getDefect' },
+  getHolds: ofAll(getHolds, 'getHolds'),
   getLibraryFindings: ofAll(getLibraryFindings, 'getLibraryFindings'),
   getMap: ofAll(getMap, 'getMap'),
   getMapStart: ofAll(getMapStart, null),

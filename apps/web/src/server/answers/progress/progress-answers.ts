@@ -1,5 +1,6 @@
 import type { progressRoutes } from '@kindred-baton/contracts/progress/routes';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
+import { getHolds } from '@kindred-baton/store/progress/get-holds';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getSince } from '@kindred-baton/store/progress/get-since';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
@@ -8,6 +9,7 @@ import type { Answers } from '../../call.ts';
 
 export const progressAnswers: Answers<typeof progressRoutes> = {
   getProgress: ({ ask, input }) => ask(getProgress, input),
+  getHolds: ({ ask, input }) => ask(getHolds, input),
   getCourse: ({ ask, input }) => ask(getCourse, input),
   getSince: ({ ask, input }) => ask(getSince, input),
   getTeamProgress: ({ ask, input }) => ask(getTeamProgress, input),
