@@ -24,6 +24,7 @@ const NOUNS = [
     'runners',
     'progress',
     'extracts',
+    'boards',
   ],
   ...['imports', 'jobs', 'find'],
 ];

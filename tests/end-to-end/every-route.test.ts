@@ -19,6 +19,9 @@ const PEOPLE: readonly (readonly [string, readonly Role[]])[] = [
 ];
 const ROUTE_LIST = Object.entries<Route>(ROUTES);
 
+const slice = { name: 'All', view: 'where', cut: {}, isShared: false };
+const board = { name: 'All', isShared: false, tiles: [] };
+
 /** Inputs of which one field depends on another; every other is made from its schema. */
 const team = { name: 'Team', colour: '#112233', hoursPerDay: 2, workingDays: [1], holidays: [], holidayRegion: '' };
 const INPUTS: Readonly<Record<string, (node: string) => unknown>> = {
@@ -31,6 +34,7 @@ const INPUTS: Readonly<Record<string, (node: string) => unknown>> = {
   changeCycle: () => ({ name: 'Changed' }),
   ...{ listTurns: () => ({ cycle: 'ACC-2' }), getRows: () => ({ cycle: 'ACC-2' }) },
   listRuns: () => ({ numbers: '1,2' }),
+  ...{ keepSlice: () => slice, changeSlice: () => slice, makeBoard: () => board, changeBoard: () => ({ ...board, version: 1 }) },
   getStepTries: () => ({ cycle: 'ACC-2', test: 'BIL-01', version: 1, index: 5 }),
   // Nothing, as gzip.
   keepCapture: () => ({ gzip: 'H4sIAAAAAAAAAwMAAAAAAAAAAAA=' }),
@@ -188,6 +192,8 @@ describe('every route', () => {
         person: await id('members', 'person_id'),
         scenario: await id('scenarios'),
         leg: await id('legs'),
+        slice: await id('slices'),
+        board: await id('boards'),
         row: await id('scenario_rows'),
       },
       ...{ defect: randomUUID(), evidence: randomUUID(), job: randomUUID(), invitation: randomUUID() },

@@ -13,6 +13,7 @@ const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 const VIEWS: readonly (readonly [name: string, path: string, person: string])[] = [
   ['progress', '/brindlemere/progress', 'Lea Marsh'],
   ['progress of one branch', '/brindlemere/progress?scope=RB&rows=scenario&columns=person', 'Lea Marsh'],
+  ['boards', '/brindlemere/boards', 'Cora Vane'],
   ['teams side by side', '/brindlemere/progress?view=teams', 'Lea Marsh'],
   ['the course', '/brindlemere/progress?view=course', 'Lea Marsh'],
   ['the course of a team, in minutes', '/brindlemere/progress?view=course&team=Billing&count=minutes', 'Cora Vane'],

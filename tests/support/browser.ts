@@ -118,6 +118,9 @@ export function createVisitor(page: Page, baseUrl: string, errors: string[]): Vi
         { timeout: WAIT_MS },
         element,
       );
+      // What floats is pressed once it has come to rest.
+      if (role === 'menuitem')
+        await page.waitForFunction(() => [...document.querySelectorAll('.floats')].every((own) => own.getAnimations().length === 0));
       await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
       await element.click();
     },

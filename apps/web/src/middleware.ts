@@ -12,7 +12,7 @@ import { startWorker } from './server/worker.ts';
 
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
 const PUBLIC =
-  /^\/(sign-in|begin|password(\/[^/]*)?|invitation\/.*|calendar\/.*|api\/(auth\/.*|begin|invitation\/.*|health)|away|404|500|favicon\.svg|_astro\/.*)$/;
+  /^\/(sign-in|begin|password(\/[^/]*)?|invitation\/.*|calendar\/.*|api\/(auth\/.*|begin|invitation\/.*|shown\/.*|health)|shown\/[^/]+|away|404|500|favicon\.svg|_astro\/.*)$/;
 
 /** Who is asking, and whether from a page of ours; what rights she has is decided with each operation. */
 export const onRequest = defineMiddleware(async (context, next) => {

@@ -18,8 +18,8 @@ export interface Route {
   /** A form with a file comes in. */
   readonly takes?: 'file';
   readonly right: Right;
-  /** Who asks it besides people: runners with their tokens too, or these alone; or whoever has a person's address for data. Left out: people alone. */
-  readonly for?: 'runners too' | 'runners' | 'addresses too';
+  /** Who asks it besides people: runners with their tokens too, or these alone; whoever has a person's address for data; or whoever has the link to a board. Left out: people alone. */
+  readonly for?: 'runners too' | 'runners' | 'addresses too' | 'observers too';
   /** Of a GET: after which changes it is asked again. Of any other: what it changes. */
   readonly topics: readonly Topic[];
 }

@@ -11,6 +11,7 @@ import { programmeRoutes } from './programmes/routes.ts';
 import { progressRoutes } from './progress/routes.ts';
 import { requirementRoutes } from './requirements/routes.ts';
 import { extractRoutes } from './extracts/routes.ts';
+import { boardRoutes } from './boards/routes.ts';
 import { runnerRoutes } from './runners/routes.ts';
 import { scenarioRoutes } from './scenarios/routes.ts';
 import { testRoutes } from './tests/routes.ts';
@@ -30,6 +31,7 @@ export const ROUTES = {
   ...defectRoutes,
   ...progressRoutes,
   ...extractRoutes,
+  ...boardRoutes,
   ...importRoutes,
   ...jobRoutes,
   ...findRoutes,

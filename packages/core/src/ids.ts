@@ -34,3 +34,5 @@ export type NudgeId = Id<'nudge'>;
 export type DefectWordId = Id<'defectWord'>;
 export type MailId = Id<'mail'>;
 export type DataAddressId = Id<'dataAddress'>;
+export type SliceId = Id<'slice'>;
+export type BoardId = Id<'board'>;

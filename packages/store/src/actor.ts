@@ -1,7 +1,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { SeverityNames } from '@kindred-baton/core/defects/defect';
-import type { PersonId, ProgrammeId, RunnerId } from '@kindred-baton/core/ids';
+import type { BoardId, PersonId, ProgrammeId, RunnerId } from '@kindred-baton/core/ids';
 import type { Right, Role } from '@kindred-baton/core/programmes/roles';
 import { hasRight } from '@kindred-baton/core/programmes/roles';
 import type { Store } from './database.ts';
@@ -18,6 +18,8 @@ export interface Actor {
   readonly roles: readonly Role[];
   /** The machine that acts for a pool; undefined: a person acts. */
   readonly runnerId?: RunnerId | undefined;
+  /** The one board that is looked at by a link, in the name of who made it; undefined: somebody is signed in. */
+  readonly shownBoardId?: BoardId | undefined;
 }
 
 /** The actor for a signed-in person in a programme. A programme that she does not belong to is *not found*, not *forbidden*. */

@@ -14,6 +14,7 @@ import { findRoute } from './find-route.ts';
 import { findUnkeepable } from './find-unkeepable.ts';
 import { readJson } from './read-body.ts';
 import { bind } from './bind.ts';
+import { findAskingObserver, requireForObserver } from './which-observer.ts';
 import { requireForReader } from './which-reader.ts';
 import { requireForRunner } from './which-runner.ts';
 import { findActor } from './who-asks.ts';
@@ -31,6 +32,19 @@ export const serve: APIRoute = async (context) => {
     if (actor.runnerId) requireForRunner(actor, ROUTES[found.name], programme);
     if (context.locals.reader) requireForReader(actor, ROUTES[found.name], programme);
     return await answer(context, actor, found);
+  } catch (error) {
+    return answerError(error, context.locals.requestId);
+  }
+};
+
+/** The same for whoever has the link to a board, under /api/shown/<token>: that board and its tiles, and nothing else. */
+export const serveShown: APIRoute = async (context) => {
+  try {
+    const observer = await findAskingObserver(context.params['token'] ?? '');
+    const found = findRoute<RouteName>(ROUTES, context.request.method, `/${context.params['path'] ?? ''}`);
+    if (!found) throw new AppError('not found', `There is nothing at ${context.request.method} ${context.url.pathname}.`);
+    requireForObserver(observer, ROUTES[found.name], found.params);
+    return await answer(context, observer, found);
   } catch (error) {
     return answerError(error, context.locals.requestId);
   }

@@ -77,7 +77,7 @@ export const setUpSchema = z.object({
 export type SetUp = z.infer<typeof setUpSchema>;
 
 /** First parts of addresses that are no programme’s. */
-const TAKEN_KEYS = new Set(['api', 'sign-in', 'begin', 'invitation', 'calendar', 'password', 'away', '404', '500']);
+const TAKEN_KEYS = new Set(['api', 'sign-in', 'begin', 'invitation', 'calendar', 'password', 'shown', 'away', '404', '500']);
 const keySchema = z
   .string()
   .trim()

@@ -7,6 +7,7 @@ import type { BigSize } from './big/big-size.ts';
 import { layBigCycles } from './big/lay-big-cycles.ts';
 import { readBrindlemere } from './contents.ts';
 import { createDemoIds } from './demo-ids.ts';
+import { layBoards } from './lay-boards.ts';
 import { layCycles } from './lay-cycles.ts';
 import { layNewerVersions } from './lay-newer-versions.ts';
 import type { DemoTools } from './lay-programme.ts';
@@ -39,6 +40,7 @@ async function layUsual(tools: Tools): Promise<void> {
   await layScenarios(tools, laid);
   await layCycles(tools, laid);
   await layNewerVersions(tools, laid);
+  await layBoards(tools, laid);
 }
 
 async function layBig(tools: Tools, size: BigSize): Promise<void> {

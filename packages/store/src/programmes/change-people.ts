@@ -9,6 +9,7 @@ import { createId } from '../ids.ts';
 import { SITE } from '../mails/write-mails.ts';
 import type { Context, Operation } from '../operation.ts';
 import { enterProgramme } from '../operation.ts';
+import { boardLinks } from '../schema/boards.ts';
 import { dataAddresses } from '../schema/data-addresses.ts';
 import { cycles } from '../schema/cycles.ts';
 import { history } from '../schema/history.ts';
@@ -297,6 +298,7 @@ export const leaveProgramme: Operation<{ personId: PersonId; handTo: PersonId | 
       .returning({ id: members.personId });
     if (gone.length === 0) throw new AppError('conflict', 'She has left already.');
     await db.delete(dataAddresses).where(and(eq(dataAddresses.programmeId, actor.programmeId), eq(dataAddresses.personId, personId)));
+    await db.delete(boardLinks).where(and(eq(boardLinks.programmeId, actor.programmeId), eq(boardLinks.personId, personId)));
     await requireSomebody(context);
     const { handedOver, ended } = await handOver(context, personId, handTo);
     await setTeams(context, personId, []);

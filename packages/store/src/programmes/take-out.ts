@@ -16,7 +16,7 @@ export interface TakenProgramme {
 export type Row = Readonly<Record<string, unknown>>;
 
 /** What stays behind: letters and work on their way, and what lets somebody in. */
-const LEFT_BEHIND: ReadonlySet<string> = new Set(['mails', 'jobs', 'invitations', 'data_addresses', 'leases', 'trials']);
+const LEFT_BEHIND: ReadonlySet<string> = new Set(['mails', 'jobs', 'invitations', 'data_addresses', 'board_links', 'leases', 'trials']);
 /** Columns that mean something here alone. */
 const OWN_COLUMNS: Readonly<Record<string, readonly string[]>> = {
   programmes: ['hooked_up_to', 'hook_problem'],

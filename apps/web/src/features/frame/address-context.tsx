@@ -4,6 +4,7 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useState } 
 export interface Address {
   readonly path: string;
   readonly get: (name: string) => string | null;
+  readonly params: URLSearchParams;
   /** Changes parameters (null removes one) and remembers the step, so that Back works. */
   readonly set: (changes: Readonly<Record<string, string | null>>, options?: { readonly replace?: boolean }) => void;
   /** The address with those changes. */
@@ -28,20 +29,24 @@ export function AddressProvider({ address, children }: { readonly address: strin
     history[options?.replace ? 'replaceState' : 'pushState'](null, '', next);
     setCurrent(next);
   }, []);
-  const value = useMemo(() => {
-    const [path = '', search = ''] = current.split('?');
-    const params = new URLSearchParams(search);
-    const scope = params.get('scope');
-    const withScope = (to: string) => (scope === null ? to : `${to}${to.includes('?') ? '&' : '?'}scope=${encodeURIComponent(scope)}`);
-    return {
-      path,
-      set,
-      withScope,
-      with: (changes: Parameters<Address['with']>[0]) => change(current, changes),
-      get: (name: string) => params.get(name),
-    };
-  }, [current, set]);
+  const value = useMemo(() => toAddress(current, set), [current, set]);
   return <AddressContext value={value}>{children}</AddressContext>;
+}
+
+/**
+ * A view that stands inside another page, such as a tile of a board: it reads an address of its own, and what would change it opens the view itself.
+ */
+export function FixedAddress({ address, children }: { readonly address: string; readonly children: ReactNode }) {
+  const value = useMemo(() => toAddress(address, (changes) => location.assign(change(address, changes))), [address]);
+  return <AddressContext value={value}>{children}</AddressContext>;
+}
+
+function toAddress(current: string, set: Address['set']): Address {
+  const [path = '', search = ''] = current.split('?');
+  const params = new URLSearchParams(search);
+  const scope = params.get('scope');
+  const withScope = (to: string) => (scope === null ? to : `${to}${to.includes('?') ? '&' : '?'}scope=${encodeURIComponent(scope)}`);
+  return { path, set, params, withScope, with: (changes) => change(current, changes), get: (name) => params.get(name) };
 }
 
 function change(address: string, changes: Readonly<Record<string, string | null>>): string {

@@ -28,13 +28,15 @@ interface AppFrameProps extends Omit<PageProps<unknown>, 'content'> {
   /** null: none of the areas of the work. */
   readonly area: Area | null;
   readonly keys?: readonly KeyHelp[];
+  /** Without the bar and the strip: for a wall. */
+  readonly isBare?: boolean;
   readonly children: ReactNode;
 }
 
 const createClient = () => new QueryClient({ defaultOptions: { queries: { staleTime: 60_000, refetchOnWindowFocus: true, retry: 1 } } });
 
 /** Top bar, strip, Find, notices and live updates around a view. */
-export function AppFrame({ viewer, strip, address, area, keys = [], children }: AppFrameProps) {
+export function AppFrame({ viewer, strip, address, area, keys = [], isBare = false, children }: AppFrameProps) {
   const [client] = useState(createClient);
   return (
     <QueryClientProvider client={client}>
@@ -46,9 +48,9 @@ export function AppFrame({ viewer, strip, address, area, keys = [], children }: 
               <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
                 Skip to the work
               </a>
-              <TopBar area={area} />
-              {strip && <Strip initial={strip} />}
-              <main id="work" className="mx-auto max-w-[1640px] px-4 py-4 sm:px-5">
+              {!isBare && <TopBar area={area} />}
+              {!isBare && strip && <Strip initial={strip} />}
+              <main id="work" className={isBare ? 'board-wall mx-auto px-5 py-4' : 'mx-auto max-w-[1640px] px-4 py-4 sm:px-5'}>
                 {children}
               </main>
               <FindDialog />

@@ -23,7 +23,14 @@ const ProgrammeContext = createContext<Programme | null>(null);
 
 const TICK_MS = 30_000;
 
-export function ProgrammeProvider({ viewer, children }: { readonly viewer: Viewer; readonly children: ReactNode }) {
+interface ProgrammeProviderProps {
+  readonly viewer: Viewer;
+  /** Where the server is asked; left out: as a member of the programme. */
+  readonly api?: string | undefined;
+  readonly children: ReactNode;
+}
+
+export function ProgrammeProvider({ viewer, api, children }: ProgrammeProviderProps) {
   const [nowMs, setNowMs] = useState(() => Date.now());
   useEffect(() => {
     const timer = setInterval(() => setNowMs(Date.now()), TICK_MS);
@@ -33,11 +40,11 @@ export function ProgrammeProvider({ viewer, children }: { readonly viewer: Viewe
     () => ({
       ...{ viewer, nowMs, timeZone: viewer.programme.timeZone },
       base: `/${viewer.programme.key}`,
-      api: `/api/${viewer.programme.key}`,
+      api: api ?? `/api/${viewer.programme.key}`,
       can: (right: Right) => viewer.rights.includes(right),
       nameOf: (severity: Severity) => nameSeverity(severity, viewer.programme.severityNames),
     }),
-    [viewer, nowMs],
+    [viewer, api, nowMs],
   );
   return <ProgrammeContext value={programme}>{children}</ProgrammeContext>;
 }

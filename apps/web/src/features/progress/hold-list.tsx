@@ -28,11 +28,7 @@ export function HoldList({ view, cycle, isNarrowed }: HoldListProps) {
     <SidePanel label="Where the baton is held">
       <div className="px-4 pt-3 pb-1">
         <h2 className="text-[15px]">Where the baton is held{team !== null && `, ${team === NONE ? 'no team' : team}`}</h2>
-        <p className="text-[13px] text-soft">
-          {held === 0
-            ? 'Nowhere. Every turn that is not done can go on.'
-            : `${countOf(view.waitingBehindHolds, 'turn')} waiting behind ${countOf(held, 'hold')}`}
-        </p>
+        <p className="text-[13px] text-soft">{describeHolds(view)}</p>
         {isNarrowed && <p className="text-[13px] text-soft">Over all of the scope, whatever else narrows the table.</p>}
         {team !== null && (
           <button type="button" className="button button-quiet button-small -ml-2" onClick={() => address.set({ holdsOf: null })}>
@@ -40,11 +36,7 @@ export function HoldList({ view, cycle, isNarrowed }: HoldListProps) {
           </button>
         )}
       </div>
-      <ol>
-        {holds.slice(0, isWhole ? undefined : HOLDS_SHOWN).map((hold) => (
-          <HoldLine key={`${hold.kind} ${hold.key}`} hold={hold} cycle={cycle} />
-        ))}
-      </ol>
+      <HoldLines holds={holds.slice(0, isWhole ? undefined : HOLDS_SHOWN)} cycle={cycle} />
       {holds.length > HOLDS_SHOWN && !isWhole && (
         <button type="button" className="button button-quiet button-small mx-3 my-1.5" onClick={() => setIsWhole(true)}>
           Show {holds.length === held ? 'all' : 'the longest'} {countOf(holds.length, 'hold')}
@@ -59,6 +51,19 @@ export function HoldList({ view, cycle, isNarrowed }: HoldListProps) {
     </SidePanel>
   );
 }
+
+export const describeHolds = ({ held, waitingBehindHolds }: HoldsView): string =>
+  held === 0
+    ? 'Nowhere. Every turn that is not done can go on.'
+    : `${countOf(waitingBehindHolds, 'turn')} waiting behind ${countOf(held, 'hold')}`;
+
+export const HoldLines = ({ holds, cycle }: { readonly holds: readonly HoldView[]; readonly cycle: string }) => (
+  <ol>
+    {holds.map((hold) => (
+      <HoldLine key={`${hold.kind} ${hold.key}`} hold={hold} cycle={cycle} />
+    ))}
+  </ol>
+);
 
 /** What is not told by its causes: by team, each of which opens its own. */
 function MoreHolds({ view }: Pick<HoldListProps, 'view'>) {

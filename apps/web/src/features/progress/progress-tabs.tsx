@@ -1,4 +1,6 @@
 import { ViewTabs } from '../../ui/view-tabs.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
+import { SliceBar } from '../boards/slice-bar.tsx';
 
 const PROGRESS_VIEWS = [
   { key: 'where', name: 'Where we are' },
@@ -8,6 +10,18 @@ const PROGRESS_VIEWS = [
 ] as const;
 type ProgressTab = (typeof PROGRESS_VIEWS)[number]['key'];
 
+function BoardsLink() {
+  const { base } = useProgramme();
+  return (
+    <a className="button button-small button-quiet" href={`${base}/boards`}>
+      Boards
+    </a>
+  );
+}
+
 export const ProgressTabs = ({ view }: { readonly view: ProgressTab }) => (
-  <ViewTabs label="Views of progress" views={PROGRESS_VIEWS} view={view} />
+  <ViewTabs label="Views of progress" views={PROGRESS_VIEWS} view={view}>
+    <BoardsLink />
+    <SliceBar view={view} />
+  </ViewTabs>
 );

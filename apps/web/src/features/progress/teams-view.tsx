@@ -46,7 +46,7 @@ export function TeamsView({ initial, initialAddress }: { readonly initial: TeamP
         </div>
       ) : (
         <div className={isPlaceholderData ? 'opacity-70' : ''}>
-          <Headline teams={data.teams} />
+          <TeamsHeadline teams={data.teams} />
           <TeamTable teams={data.teams} cycle={data.cycle.code} />
         </div>
       )}
@@ -55,7 +55,7 @@ export function TeamsView({ initial, initialAddress }: { readonly initial: TeamP
 }
 
 /** Who keeps others waiting most, and whose turns take longer than they were planned. */
-function Headline({ teams }: { readonly teams: readonly TeamLine[] }) {
+export function TeamsHeadline({ teams }: { readonly teams: readonly TeamLine[] }) {
   const [first] = [...teams].sort((a, b) => b.keeps - a.keeps);
   return (
     <p className="mb-3 text-[19px]">
@@ -84,7 +84,7 @@ const SLOW = 1.1;
 
 const HEADS = ['Turns', 'Run', 'Passed', 'Failed, blocked', 'To do', 'Late', 'Held', 'Keeps waiting', 'Planned a turn', 'Spent a turn'];
 
-function TeamTable({ teams, cycle }: { readonly teams: readonly TeamLine[]; readonly cycle: string }) {
+export function TeamTable({ teams, cycle }: { readonly teams: readonly TeamLine[]; readonly cycle: string }) {
   const most = Math.max(...teams.map(({ counts }) => sumCounts(counts)));
   const sum = (of: (team: TeamLine) => number) => teams.reduce((total, team) => total + of(team), 0);
   const all: Omit<TeamLine, 'keeps'> = {

@@ -53,7 +53,7 @@ export function WrongStepsView({ initial, initialAddress }: { readonly initial: 
         />
       </PageTitle>
       <ProgressTabs view="steps" />
-      <Headline view={data} />
+      <StepsHeadline view={data} />
       {data.wrong.length === 0 ? (
         <div className="card">
           <EmptyView title={data.tries === 0 ? 'Nothing was tried yet' : 'Nothing went wrong'}>
@@ -86,7 +86,7 @@ function ProgressTabsOnly({ text }: { readonly text: string }) {
 }
 
 /** How much of what goes wrong the worst few steps make. */
-function Headline({ view: { steps, errors, errorsOfTen, tries, unwritten, rows, wrong } }: { readonly view: WrongSteps }) {
+export function StepsHeadline({ view: { steps, errors, errorsOfTen, tries, unwritten, rows, wrong } }: { readonly view: WrongSteps }) {
   const [worst] = wrong;
   const few = Math.min(TOP, rows.size);
   return (
@@ -112,7 +112,7 @@ function Headline({ view: { steps, errors, errorsOfTen, tries, unwritten, rows, 
   );
 }
 
-function StepTable({ view, chosen }: { readonly view: WrongSteps; readonly chosen: WrongStepView | undefined }) {
+export function StepTable({ view, chosen }: { readonly view: WrongSteps; readonly chosen: WrongStepView | undefined }) {
   const most = Math.max(...view.wrong.map(({ tries }) => tries));
   return (
     <div className="card overflow-x-auto px-2">

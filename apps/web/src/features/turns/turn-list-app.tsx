@@ -2,12 +2,10 @@ import type { Counted } from '@kindred-baton/core/progress/counted';
 import { COUNTED, getCountedLabel, isWhole } from '@kindred-baton/core/progress/counted';
 import { FACET_SAYINGS } from '@kindred-baton/core/progress/facet';
 import { useRead } from '../../client/use-read.ts';
-import type { TurnCard, TurnList } from '@kindred-baton/contracts/turns/turn';
+import type { TurnList } from '@kindred-baton/contracts/turns/turn';
 import { keepPreviousData } from '@tanstack/react-query';
 import X from 'lucide-react/icons/x';
 import { AddressLink } from '../../ui/address-link.tsx';
-import { BatonChip } from '../../ui/baton-chip.tsx';
-import { StatusLabel } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatDay, formatMinutes, formatWhole } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
@@ -19,6 +17,8 @@ import { PagesOf } from '../frame/pages-of.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { TakeRows } from '../extracts/take-rows.tsx';
 import { joinCodes } from '../progress/join-codes.ts';
+import { SliceBar } from '../boards/slice-bar.tsx';
+import { TurnTable } from './turn-table.tsx';
 
 /** The filters that an address may hold, and how each is said. The cycle is in its path. */
 const { cycle: _, ...ofFacets } = FACET_SAYINGS;
@@ -74,6 +74,7 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
         about={`of ${countOf(list.runs, 'run')} and ${countOf(list.tests, 'test')}, ${formatMinutes(list.minutes)} of work`}
       >
         <Filters address={address} />
+        <SliceBar view="turns" />
         <TakeRows query={withoutPage(input)} />
       </PageTitle>
       <div className={`card overflow-x-auto px-2 ${isPlaceholderData ? 'opacity-70' : ''}`}>
@@ -120,77 +121,3 @@ function Filters({ address }: { readonly address: Address }) {
 
 const sayStatus = (status: string, counted: Counted | undefined) =>
   counted && isWhole(counted) ? `${getCountedLabel(counted).toLowerCase()} that stand as ${status}` : status;
-
-interface TurnTableProps {
-  readonly turns: readonly TurnCard[];
-  /** Those of several cycles: each says its own. */
-  readonly hasCycles: boolean;
-}
-
-function TurnTable({ turns, hasCycles }: TurnTableProps) {
-  return (
-    <table className="grid-table">
-      <thead>
-        <tr>
-          <th scope="col">Status</th>
-          <th scope="col">Turn</th>
-          <th scope="col">Scenario</th>
-          <th scope="col">Team</th>
-          <th scope="col">With</th>
-          <th scope="col">Due</th>
-          <th scope="col">What it waits for, or has</th>
-        </tr>
-      </thead>
-      <tbody>
-        {turns.map((turn) => (
-          <TurnLine key={turn.id} turn={turn} hasCycles={hasCycles} />
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-function TurnLine({ turn, hasCycles }: { readonly turn: TurnCard } & Pick<TurnTableProps, 'hasCycles'>) {
-  const { base } = useProgramme();
-  return (
-    <tr className="hover:bg-band">
-      <td>
-        <StatusLabel status={turn.status} word={turn.isRetest && turn.state === 'ready' ? 'Ready to try again' : undefined} />
-      </td>
-      <td>
-        <a className="font-semibold hover:underline" href={`${base}/turns/${turn.id}`}>
-          {turn.title}
-        </a>
-        <span className="block font-mono text-[12px] text-soft">
-          {hasCycles && `${turn.cycle.code} · `}
-          {turn.test ?? 'open leg'} · leg {turn.leg} of {turn.legs}
-        </span>
-      </td>
-      <td className="text-[13px]">
-        <a className="hover:underline" href={`${base}/scenarios/${turn.scenario.code}`}>
-          {turn.scenario.name}
-        </a>
-        {turn.scenario.rowName !== null && <span className="block text-soft">{turn.scenario.rowName}</span>}
-      </td>
-      <td className="text-[13px]">{turn.team}</td>
-      <td className="text-[13px]">{turn.assignee ?? <span className="text-failed">nobody</span>}</td>
-      <td className="text-[13px] whitespace-nowrap">{turn.dueOn === null ? '–' : formatDay(turn.dueOn)}</td>
-      <td className="text-[13px]">
-        <Waits turn={turn} />
-      </td>
-    </tr>
-  );
-}
-
-function Waits({ turn }: { readonly turn: TurnCard }) {
-  if (turn.heldBy !== null) return <>held: {turn.heldBy}</>;
-  if (turn.holder !== null) return <>{`now with ${turn.holder.person ?? 'nobody yet'}, ${turn.holder.title}`}</>;
-  const handed = turn.arrivals.filter((arrival) => arrival.from !== null && arrival.value !== null);
-  return (
-    <span className="flex flex-wrap gap-1">
-      {handed.map((arrival) => (
-        <BatonChip key={arrival.name} name={arrival.name} value={arrival.value ?? ''} />
-      ))}
-    </span>
-  );
-}

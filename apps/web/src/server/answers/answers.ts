@@ -11,6 +11,7 @@ import { personaAnswers } from './personas/persona-answers.ts';
 import { programmeAnswers } from './programmes/programme-answers.ts';
 import { progressAnswers } from './progress/progress-answers.ts';
 import { requirementAnswers } from './requirements/requirement-answers.ts';
+import { boardAnswers } from './boards/board-answers.ts';
 import { extractAnswers } from './extracts/extract-answers.ts';
 import { runnerAnswers } from './runners/runner-answers.ts';
 import { scenarioAnswers } from './scenarios/scenario-answers.ts';
@@ -32,6 +33,7 @@ export const ANSWERS: Answers<Routes> = {
   ...defectAnswers,
   ...progressAnswers,
   ...extractAnswers,
+  ...boardAnswers,
   ...importAnswers,
   ...jobAnswers,
   ...findAnswers,

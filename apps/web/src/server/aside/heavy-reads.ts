@@ -13,6 +13,7 @@ import { getNode } from '@kindred-baton/store/map/get-node';
 import { getOutline } from '@kindred-baton/store/map/get-outline';
 import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
+import { getTile } from '@kindred-baton/store/boards/get-tile';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getHolds } from '@kindred-baton/store/progress/get-holds';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
@@ -60,6 +61,7 @@ export const HEAVY_READS = {
   getDefect: { query: getDefect, of: 'person', route: 'getDefect' },
   getHolds: ofAll(getHolds, 'getHolds'),
   getLibraryFindings: ofAll(getLibraryFindings, 'getLibraryFindings'),
+  getTile: { query: getTile, of: 'person', route: 'getTile' },
   getMap: ofAll(getMap, 'getMap'),
   getMapStart: ofAll(getMapStart, null),
   getMapChanges: ofAll(getMapChanges, 'getMapChanges'),

@@ -1,14 +1,13 @@
 import type { CourseView as Answer, PackedCourse } from '@kindred-baton/contracts/progress/course';
 import type { CourseUnit } from '@kindred-baton/core/progress/course';
-import { unpackFacts, weighTurn } from '@kindred-baton/core/progress/course';
-import { drawCurves } from '@kindred-baton/core/progress/draw-curve';
+import { weighTurn } from '@kindred-baton/core/progress/course';
 import { FORECAST_PATHS } from '@kindred-baton/core/progress/forecast';
 import { addDays } from '@kindred-baton/core/time/calendar';
 import { keepPreviousData } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
 import { useRead } from '../../../client/use-read.ts';
 import { EmptyView } from '../../../ui/empty-view.tsx';
-import { countOf, formatMinutes, formatShare, formatSpan } from '../../../ui/format.ts';
+import { countOf, formatShare, formatSpan } from '../../../ui/format.ts';
 import { Choose } from '../../../ui/menus/choose.tsx';
 import { PageTitle } from '../../../ui/page-title.tsx';
 import { saveBlob } from '../../../ui/save-file.ts';
@@ -21,12 +20,11 @@ import { useQueryOf } from '../use-query-of.ts';
 import { CourseChart } from './course-chart.tsx';
 import { CourseTable } from './course-table.tsx';
 import { CourseTeams } from './course-teams.tsx';
-import { describeEnd, nameDay } from './describe-course.ts';
-import { layOutCourse } from './lay-out-course.ts';
+import { nameDay } from './describe-course.ts';
 import { OddsPanel } from './odds-panel.tsx';
 import { RemediesPanel } from './remedies-panel.tsx';
 import { SincePanel } from './since-panel.tsx';
-import { useForecast } from './use-forecast.ts';
+import { useCourse } from './use-course.ts';
 
 const UNITS = [
   { key: 'turns', name: 'Turns' },
@@ -84,25 +82,15 @@ interface CourseProps {
 function Course({ course, cycle, unit }: CourseProps) {
   const { base } = useProgramme();
   const address = useAddress();
-  const facts = useMemo(() => unpackFacts(course), [course]);
-  const { all, groups } = useMemo(() => drawCurves(facts, unit), [facts, unit]);
-  const { forecast, remedies, hasFailed } = useForecast({
-    ...{ facts: course.isOver ? null : facts, plannedDay: course.plannedDay, unit },
-    of: `${cycle.code} ${address.get('scope') ?? ''}`,
-  });
   const team = address.get('team');
-  const at = course.groups.findIndex(({ key }) => key === team);
-  const group = at < 0 ? null : at;
-  const line = group === null ? forecast?.all : forecast?.groups[group];
   const scope = address.get('scope');
-  const drawing = useMemo(
-    () =>
-      layOutCourse({
-        ...{ course, facts, unit, group, isBranch: scope !== null, fan: line?.fan ?? [] },
-        curve: (group === null ? all : groups[group]) ?? all,
-      }),
-    [course, facts, unit, group, scope, line, all, groups],
-  );
+  const { facts, groups, group, forecast, remedies, hasFailed, line, drawing, format, end } = useCourse({
+    course,
+    cycle,
+    unit,
+    team,
+    scope,
+  });
   const totals = useMemo(
     () =>
       course.groups.map((_, own) =>
@@ -110,11 +98,9 @@ function Course({ course, cycle, unit }: CourseProps) {
       ),
     [course, facts, unit],
   );
-  const format = useCallback((value: number) => (unit === 'turns' ? value.toLocaleString('en') : formatMinutes(Math.round(value))), [unit]);
   const own: Record<string, string> = group === null || team === null ? {} : { team };
   const toTurns = (filters: Record<string, string>) => toTurnsPath({ base, cycle: cycle.code, scope, filters });
   const helpPath = address.withScope(`${base}/cycles/${encodeURIComponent(cycle.code)}`);
-  const end = describeEnd(course, forecast);
   const shown = { points: drawing.points, today: course.today, plannedDay: course.plannedDay, format, unit, isOver: course.isOver };
   return (
     <>

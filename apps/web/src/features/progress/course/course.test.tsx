@@ -1,3 +1,4 @@
+import { getLastWorkingDay } from '@kindred-baton/core/time/since-when';
 import type { PackedCourse } from '@kindred-baton/contracts/progress/course';
 import type { Since } from '@kindred-baton/contracts/progress/since';
 import type { CourseTurn } from '@kindred-baton/core/progress/course';
@@ -10,7 +11,7 @@ import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { openScreen } from '../../../../test-support/open-screen.tsx';
 import { describePoint, toChartOption } from './chart-option.ts';
-import { getLastWorkingDay, getStartOfDay, keepVisit, readLastVisit } from './choose-since.ts';
+import { getStartOfDay, keepVisit, readLastVisit } from './choose-since.ts';
 import { CourseTable } from './course-table.tsx';
 import { CourseTeams } from './course-teams.tsx';
 import { describeEnd, describeGrounds } from './describe-course.ts';

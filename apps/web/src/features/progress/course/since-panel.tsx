@@ -1,10 +1,11 @@
 import type { Since } from '@kindred-baton/contracts/progress/since';
+import { getLastWorkingDay } from '@kindred-baton/core/time/since-when';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { useRead } from '../../../client/use-read.ts';
 import { formatMoment } from '../../../ui/format.ts';
 import { useNotice } from '../../../ui/notices.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
-import { getLastWorkingDay, getStartOfDay, keepVisit, readLastVisit } from './choose-since.ts';
+import { getStartOfDay, keepVisit, readLastVisit } from './choose-since.ts';
 import { describeSince } from './describe-since.ts';
 
 interface SincePanelProps {
@@ -48,7 +49,7 @@ export function SincePanel({ cycle, scope, end, toTurns }: SincePanelProps) {
         />
       </p>
       {data ? (
-        <Figures data={data} toTurns={toTurns} />
+        <SinceFigures data={data} toTurns={toTurns} />
       ) : (
         <p className="mt-2 text-[13px] text-soft">{error ? error.message : 'Looking at what changed …'}</p>
       )}
@@ -79,7 +80,7 @@ const Pick = ({ name, isChosen, onPick }: { readonly name: string; readonly isCh
   </button>
 );
 
-function Figures({ data, toTurns }: { readonly data: Since; readonly toTurns: SincePanelProps['toTurns'] }) {
+export function SinceFigures({ data, toTurns }: { readonly data: Since; readonly toTurns: SincePanelProps['toTurns'] }) {
   const ended = (status: string) => toTurns({ status, doneSince: data.since });
   return (
     <dl className="mt-2 grid grid-cols-[1fr_auto] gap-y-1 text-[14px]">

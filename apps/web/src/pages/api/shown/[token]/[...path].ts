@@ -1,0 +1,3 @@
+import { serveShown } from '../../../../server/serve.ts';
+
+export const GET = serveShown;
