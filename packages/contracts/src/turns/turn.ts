@@ -5,6 +5,7 @@ import { OUTCOMES, STEP_OUTCOMES } from '@kindred-baton/core/outcomes';
 import type { FacetFilter } from '@kindred-baton/core/progress/facet';
 import { FACET_FILTERS } from '@kindred-baton/core/progress/facet';
 import { COUNTED } from '@kindred-baton/core/progress/counted';
+import { GROUP_COLUMNS, TURN_SORTS } from '@kindred-baton/core/turns/turn-columns';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { codeSchema, evidenceSchema, idSchema, listOf, momentSchema, personSchema, placedPageSchema } from '../common.ts';
 import { cyclesSchema } from '../cycles/choice.ts';
@@ -106,7 +107,15 @@ export const turnFilters = {
     .optional(),
 };
 
-export const turnListQuerySchema = z.object({ ...turnFilters, cycle: cyclesSchema, page: z.coerce.number().int().min(1).default(1) });
+export const turnListQuerySchema = z.object({
+  ...turnFilters,
+  cycle: cyclesSchema,
+  /** Left out: as they are due, then as they follow each other. */
+  sort: z.enum(TURN_SORTS).optional(),
+  /** What turns stand under, each with all of its turns counted. */
+  group: z.enum(GROUP_COLUMNS).optional(),
+  page: z.coerce.number().int().min(1).default(1),
+});
 export type TurnListQuery = z.infer<typeof turnListQuerySchema>;
 
 export const turnListSchema = z.object({
@@ -114,6 +123,8 @@ export const turnListSchema = z.object({
   rows: placedPageSchema,
   /** What the turns of all pages are of. */
   ...{ runs: z.int(), tests: z.int(), minutes: z.int() },
+  /** Of the groups that this page shows: how many turns and minutes of work each has over all pages. */
+  groups: z.array(z.object({ key: z.string(), turns: z.int(), minutes: z.int() })),
   turns: z.array(turnCardSchema),
 });
 export type TurnList = z.infer<typeof turnListSchema>;

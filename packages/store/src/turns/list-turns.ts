@@ -1,5 +1,7 @@
-import type { TurnList, TurnListQuery } from '@kindred-baton/contracts/turns/turn';
+import type { TurnCard, TurnList, TurnListQuery } from '@kindred-baton/contracts/turns/turn';
 import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
+import type { GroupColumn } from '@kindred-baton/core/turns/turn-columns';
+import { getGroupKey } from '@kindred-baton/core/turns/turn-columns';
 import { placePage } from '@kindred-baton/core/tables/pages';
 import { count, eq, sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
@@ -9,6 +11,7 @@ import { runs } from '../schema/cycles.ts';
 import { turns } from '../schema/turns.ts';
 import { COUNTED_PARTS } from './counted.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
+import { GROUP_KEYS, orderTurns } from './turn-orders.ts';
 import { findWanted } from './turn-filters.ts';
 
 /** The turns behind a number: every count on a screen leads here with the filters that it was counted by. */
@@ -23,10 +26,25 @@ export const listTurns: Query<TurnListQuery, TurnList> = {
     );
     const { turns: size, ...sums } = await sumUp(context, where);
     const rows = placePage(size, { page: query.page, of: TURNS_A_PAGE });
-    const cards = await loadTurnCards(context, { where, limit: TURNS_A_PAGE, offset: rows.from });
-    return { cycles: chosen.map(({ code, name }) => ({ code, name })), rows, ...sums, turns: cards };
+    const order = orderTurns(query.group, query.sort);
+    const cards = await loadTurnCards(context, { where, limit: TURNS_A_PAGE, offset: rows.from, order });
+    const groups = query.group === undefined ? [] : await sumGroups(context, where, query.group, cards);
+    return { cycles: chosen.map(({ code, name }) => ({ code, name })), rows, ...sums, groups, turns: cards };
   },
 };
+
+/** The groups that cards stand in, over all pages. */
+async function sumGroups({ db }: ReadContext, where: SQL | undefined, group: GroupColumn, cards: readonly TurnCard[]) {
+  const shown = new Set(cards.map((card) => getGroupKey(card, group)));
+  const key = GROUP_KEYS[group];
+  const all = await db
+    .select({ key, turns: count(), minutes: sql<number>`coalesce(sum(${turns.minutes}), 0)::int` })
+    .from(turns)
+    .innerJoin(runs, eq(runs.id, turns.runId))
+    .where(where)
+    .groupBy(sql`1`);
+  return all.filter((own) => shown.has(own.key));
+}
 
 async function sumUp({ db }: ReadContext, where: SQL | undefined) {
   const [sums] = await db

@@ -18,6 +18,10 @@ import { useProgramme } from '../frame/programme-context.tsx';
 import { TakeRows } from '../extracts/take-rows.tsx';
 import { joinCodes } from '../progress/join-codes.ts';
 import { SliceBar } from '../boards/slice-bar.tsx';
+import { AddFilter } from './add-filter.tsx';
+import { CopyRows } from './copy-rows.tsx';
+import { ListControls } from './list-controls.tsx';
+import { readListQuery } from './list-query.ts';
 import { TurnTable } from './turn-table.tsx';
 
 /** The filters that an address may hold, and how each is said. The cycle is in its path. */
@@ -73,13 +77,20 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
         title={countOf(list.rows.size, 'turn')}
         about={`of ${countOf(list.runs, 'run')} and ${countOf(list.tests, 'test')}, ${formatMinutes(list.minutes)} of work`}
       >
-        <Filters address={address} />
-        <SliceBar view="turns" />
-        <TakeRows query={withoutPage(input)} />
+        <CopyRows query={toRowsQuery(input)} turns={list.rows.size} />
+        <TakeRows query={toRowsQuery(input)} />
       </PageTitle>
+      <div className="no-print mb-3 flex flex-wrap items-center gap-2">
+        <Filters address={address} />
+        <AddFilter cycle={codes} />
+        <span className="ml-auto flex flex-wrap items-center gap-2">
+          <ListControls query={readListQuery(address.get)} />
+          <SliceBar view="turns" />
+        </span>
+      </div>
       <div className={`card overflow-x-auto px-2 ${isPlaceholderData ? 'opacity-70' : ''}`}>
         {list.turns.length > 0 ? (
-          <TurnTable turns={list.turns} hasCycles={list.cycles.length > 1} />
+          <TurnTable turns={list.turns} hasCycles={list.cycles.length > 1} query={readListQuery(address.get)} groups={list.groups} />
         ) : (
           <EmptyView title="No turn fits these filters">Take one of them away.</EmptyView>
         )}
@@ -89,11 +100,11 @@ function Turns({ initial, initialAddress }: { readonly initial: TurnList; readon
   );
 }
 
-const withoutPage = ({ page: _page, ...query }: Record<string, string>) => query;
+const toRowsQuery = ({ page: _page, sort: _sort, group: _group, ...query }: Record<string, string>) => query;
 
 function toQuery(cycle: string, get: (name: string) => string | null): string {
   const params = new URLSearchParams({ cycle });
-  for (const name of [...Object.keys(FILTERS), 'counted', 'page']) {
+  for (const name of [...Object.keys(FILTERS), 'counted', 'sort', 'group', 'page']) {
     const value = get(name);
     if (value !== null) params.set(name === 'scope' ? 'node' : name, value);
   }
