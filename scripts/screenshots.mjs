@@ -25,6 +25,16 @@ const VIEWS = [
       page.waitForFunction(() => /even odds by/.test(document.querySelector('[aria-label="What would help"]')?.textContent ?? '')),
   },
   { name: 'wrong-steps', path: '/brindlemere/progress?view=steps', as: 'lea.marsh' },
+  {
+    name: 'board',
+    path: '/brindlemere/boards',
+    as: 'lea.marsh',
+    then: async (page) => {
+      await press(page, '::-p-text(Steering group)');
+      await page.waitForSelector('[aria-label="What the odds say"]');
+      await page.waitForSelector('.board-tile table.grid-table');
+    },
+  },
   { name: 'map', path: '/brindlemere/map?node=NS-2.1', as: 'lea.marsh' },
   {
     name: 'import',
@@ -35,12 +45,6 @@ const VIEWS = [
   { name: 'requirements', path: '/brindlemere/requirements?view=matrix&scope=NS', as: 'lea.marsh' },
   { name: 'tests', path: '/brindlemere/tests', as: 'lea.marsh' },
   { name: 'test', path: '/brindlemere/tests/BIL-01', as: 'edda.quill' },
-  {
-    name: 'sentences',
-    path: '/brindlemere/tests/BIL-03?steps=sentences',
-    as: 'edda.quill',
-    then: (page) => page.waitForSelector('.cm-content'),
-  },
   {
     name: 'scenario',
     path: '/brindlemere/scenarios/NS-S1',

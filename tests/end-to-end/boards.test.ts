@@ -1,5 +1,8 @@
 import type { BoardList, BoardView } from '@kindred-baton/contracts/boards/board';
-import type { ElementHandle } from 'puppeteer-core';
+import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { TurnList } from '@kindred-baton/contracts/turns/turn';
+import type { ElementHandle, KeyInput } from 'puppeteer-core';
+import * as XLSX from 'xlsx';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Visitor } from '../support/browser.ts';
 import { createVisitor } from '../support/browser.ts';
@@ -78,10 +81,16 @@ describe('own cuts and boards', () => {
     const board = (await findBoard('Monday'))!;
     await lead.go(`/brindlemere/boards/${board.id}?arrange=yes`);
     await lead.page.focus('[role=row]');
-    for (const key of ['ArrowDown', 'ArrowRight', 'Enter'] as const) await lead.page.keyboard.press(key);
-    await lead.page.waitForSelector('[role=button][aria-label^="Insert"]');
-    // Before itself, then before the one above.
-    for (let up = 0; up < 2; up += 1) await lead.page.keyboard.press('ArrowUp');
+    // Each key acts where the one before has led to.
+    const press = async (key: KeyInput, leadsTo: string) => {
+      await lead.page.keyboard.press(key);
+      await lead.page.waitForFunction((start) => document.activeElement?.getAttribute('aria-label')?.startsWith(start), {}, leadsTo);
+    };
+    await press('ArrowDown', 'How far');
+    await press('ArrowRight', 'Move How far');
+    await press('Enter', 'Insert between How far');
+    await press('ArrowUp', 'Insert between Teams by priority');
+    await press('ArrowUp', 'Insert before Teams by priority');
     await lead.page.keyboard.press('Enter');
     await expect
       .poll(async () => (await lead.json<BoardView>(`${API}/boards/${board.id}`)).tiles.map(({ shows }) => shows))
@@ -144,5 +153,52 @@ describe('own cuts and boards', () => {
     await lead.page.waitForSelector('[aria-label="How far, in figures"] strong');
     await lead.go(`/brindlemere/progress?slice=${slice}`);
     await lead.sees('The slice of this address is gone');
+  });
+
+  it('takes the table that is shown away as a sheet: every cell and sum of all pages, as the view counts them', async () => {
+    const query = 'cycle=ACC-2&rows=scenario&columns=person&counted=turns';
+    for (const format of ['xlsx', 'csv']) {
+      const bytes = await lead.page.evaluate(
+        (path) => fetch(path).then(async (answer) => [...new Uint8Array(await answer.arrayBuffer())]),
+        `${API}/progress/file?${query}&format=${format}`,
+      );
+      const book = XLSX.read(new Uint8Array(bytes), { type: 'array', raw: true, codepage: 65_001 });
+      const lines = XLSX.utils.sheet_to_json<Record<string, string>>(book.Sheets[book.SheetNames[0] ?? ''] ?? {}, { defval: '' });
+      const sum = (fitting: (line: Record<string, string>) => boolean) =>
+        lines.filter(fitting).reduce((total, line) => total + Number(line['All']), 0);
+      const isAll = (line: Record<string, string>, axis: string) => line[axis] === 'All';
+      const { total } = await lead.json<ProgressView>(`${API}/progress?${query}`);
+      const turns = Object.values(total).reduce((all, count) => all + count, 0);
+      expect([format, sum((line) => !isAll(line, 'Scenario') && !isAll(line, 'Person'))]).toEqual([format, turns]);
+      expect([format, sum((line) => !isAll(line, 'Scenario') && isAll(line, 'Person'))]).toEqual([format, turns]);
+      expect([format, sum((line) => isAll(line, 'Scenario') && !isAll(line, 'Person'))]).toEqual([format, turns]);
+      expect([format, sum((line) => isAll(line, 'Scenario') && isAll(line, 'Person'))]).toEqual([format, turns]);
+    }
+  });
+
+  it('narrows, sorts and groups the list of turns, and copies all of its rows', async () => {
+    await lead.page
+      .browserContext()
+      .overridePermissions(new URL(lead.page.url()).origin, ['clipboard-read', 'clipboard-write', 'clipboard-sanitized-write']);
+    await lead.go('/brindlemere/cycles/ACC-2/turns');
+    await lead.press('Add a filter');
+    await lead.page.waitForFunction(() =>
+      [...document.querySelectorAll('[role=dialog] button')].some((own) => own.textContent?.startsWith('Billing')),
+    );
+    await lead.page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('[role=dialog] button')].find((own) => own.textContent?.startsWith('Billing'))?.click(),
+    );
+    await lead.sees('by Billing');
+    await lead.press('Due', 'link');
+    await lead.page.waitForSelector('th[aria-sort=ascending]');
+    await lead.press('Group not');
+    await lead.press('by status', 'option');
+    await lead.page.waitForSelector('th[scope=colgroup]');
+    const { rows } = await lead.json<TurnList>(`${API}/turns/list?cycle=ACC-2&team=Billing`);
+    await lead.press('Copy rows');
+    await lead.sees(`${rows.size} rows copied`);
+    const lines = (await lead.page.evaluate(() => navigator.clipboard.readText())).split('\r\n');
+    expect(lines).toHaveLength(rows.size + 1);
+    expect(new Set(lines.map((line) => line.split('\t').length)).size).toBe(1);
   });
 });

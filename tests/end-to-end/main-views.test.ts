@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import type { BoardList } from '@kindred-baton/contracts/boards/board';
 import type { AxeResults } from 'axe-core';
 import type { HTTPRequest } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
@@ -111,6 +112,17 @@ describe('every main view', () => {
     // Parts that are fetched when they are shown.
     await visitor.page.waitForFunction(() => !/(One moment|Loading.*|Looking .*|Drawing .*|Trying .*) …/.test(document.body.innerText));
     expect(await check(visitor)).toEqual([]);
+    expect(visitor.errors.splice(0)).toEqual([]);
+  });
+
+  it('a board, arranged and on the wall, has nothing that axe finds', async () => {
+    const visitor = await visit('Lea Marsh', '/brindlemere/boards');
+    const boards = await visitor.json<BoardList>('/api/brindlemere/boards');
+    for (const path of boards.flatMap(({ id }) => ['', '?arrange=yes', '?wall=yes'].map((how) => `/brindlemere/boards/${id}${how}`))) {
+      await visitor.go(path);
+      await visitor.page.waitForFunction(() => !/(Looking .*|Drawing .*) …/.test(document.body.innerText));
+      expect([path, await check(visitor)]).toEqual([path, []]);
+    }
     expect(visitor.errors.splice(0)).toEqual([]);
   });
 

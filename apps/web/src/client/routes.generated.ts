@@ -156,6 +156,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   joinDefect: ['POST', '/defects/likely', ['defects', 'turns']],
   exportDefects: ['GET', '/defects/export', []],
   getProgress: ['GET', '/progress', ['map', 'cycles', 'turns', 'defects']],
+  getProgressFile: ['GET', '/progress/file', []],
   getHolds: ['GET', '/progress/holds', ['map', 'cycles', 'turns', 'defects']],
   getCourse: ['GET', '/progress/course', ['map', 'cycles', 'turns', 'programme']],
   getSince: ['GET', '/progress/since', ['map', 'cycles', 'turns', 'defects']],

@@ -23,7 +23,14 @@ export const boardRoutes = defineRoutes({
     ...{ method: 'GET', path: '/boards/:board', params: boardId, output: boardViewSchema, right: 'read', for: 'observers too' },
     topics: ['boards', 'map', 'tests', 'scenarios', 'cycles', 'programme'],
   },
-  changeBoard: { method: 'PUT', path: '/boards/:board', params: boardId, input: changeBoardSchema, output: doneSchema, ...own },
+  changeBoard: {
+    method: 'PUT',
+    path: '/boards/:board',
+    params: boardId,
+    input: changeBoardSchema,
+    output: z.object({ version: z.int() }),
+    ...own,
+  },
   dropBoard: { method: 'DELETE', path: '/boards/:board', params: boardId, output: doneSchema, ...own },
   getTile: {
     ...{ method: 'GET', path: '/boards/:board/tiles/:tile', params: { ...boardId, tile: z.uuid() }, output: tileAnswerSchema },

@@ -7,7 +7,7 @@ import { teamProgressQuerySchema } from '../progress/teams.ts';
 import { wrongStepsQuerySchema } from '../progress/wrong-steps.ts';
 import { turnListQuerySchema } from '../turns/turn.ts';
 
-export const sliceViewSchema = z.enum(SLICE_VIEWS);
+const sliceViewSchema = z.enum(SLICE_VIEWS);
 
 const MOST_PARAMETERS = 30;
 const cutSchema = z

@@ -1,7 +1,7 @@
 import { defineRoutes } from '../route.ts';
 import { courseQuerySchema, courseSchema } from './course.ts';
 import { holdsQuerySchema, holdsSchema } from './holds.ts';
-import { progressQuerySchema, progressSchema } from './progress.ts';
+import { progressFileQuerySchema, progressQuerySchema, progressSchema } from './progress.ts';
 import { sinceQuerySchema, sinceSchema } from './since.ts';
 import { teamProgressQuerySchema, teamProgressSchema } from './teams.ts';
 import { stepTriesQuerySchema, stepTriesSchema, wrongStepsQuerySchema, wrongStepsSchema } from './wrong-steps.ts';
@@ -10,6 +10,9 @@ export const progressRoutes = defineRoutes({
   getProgress: {
     ...{ method: 'GET', path: '/progress', input: progressQuerySchema, output: progressSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects'] },
+  },
+  getProgressFile: {
+    ...{ method: 'GET', path: '/progress/file', input: progressFileQuerySchema, output: null, right: 'read', topics: [] },
   },
   getHolds: {
     ...{ method: 'GET', path: '/progress/holds', input: holdsQuerySchema, output: holdsSchema },

@@ -92,7 +92,7 @@ export const makeBoard: Operation<KeepBoard, { id: BoardId }> = {
 };
 
 /** What somebody else kept since it was seen is not overwritten. */
-export const changeBoard: Operation<KeepBoard & { readonly id: BoardId; readonly version: number }, void> = {
+export const changeBoard: Operation<KeepBoard & { readonly id: BoardId; readonly version: number }, { version: number }> = {
   right: 'read',
   run: async (context, { id, version, ...kept }) => {
     const { db, actor, now } = context;
@@ -110,6 +110,7 @@ export const changeBoard: Operation<KeepBoard & { readonly id: BoardId; readonly
       .update(boards)
       .set({ ...kept, version: version + 1, keptAt: now })
       .where(eq(boards.id, id));
+    return { version: version + 1 };
   },
 };
 

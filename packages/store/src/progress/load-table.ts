@@ -29,14 +29,23 @@ export interface TableWanted {
   readonly tree: Tree;
   /** Only turns at these nodes; null: all. */
   readonly nodes: readonly NodeId[] | null;
+  /** How many rows and columns are a page; left out: as many as a screen has. */
+  readonly page?: PageSize;
 }
+
+interface PageSize {
+  readonly rows: number;
+  readonly columns: number;
+}
+
+const ON_SCREEN: PageSize = { rows: ROWS_A_PAGE, columns: COLUMNS_A_PAGE };
 
 /**
  * Turns, or what they are of, counted by two facets and their status. The database counts (decision 0038), the totals too: what stands under several values
  * of a facet is one in all (decision 0041).
  */
 export async function loadTable(context: ReadContext, wanted: TableWanted): Promise<Table> {
-  const { query, tree } = wanted;
+  const { query, tree, page = ON_SCREEN } = wanted;
   const scope = (query.scope === undefined ? undefined : tree.byCode.get(query.scope)) ?? null;
   const [rows, columns] = await Promise.all([
     TURN_FACETS[query.rows].load(context, { tree, scope, as: sql`of_row` }),
@@ -46,7 +55,7 @@ export async function loadTable(context: ReadContext, wanted: TableWanted): Prom
     cells: { row: sql`row::text`, column: sql`col::text`, status: sql`status`, amount: sql`amount`, level: sql`level` },
     from: sql`from (${await countGroups(context, wanted, { rows, columns })}) as counted`,
   });
-  return layOut(groups, { rows, columns, query });
+  return layOut(groups, { rows, columns, query, page });
 }
 
 interface Axes {
@@ -88,21 +97,26 @@ interface Line extends FacetValue {
   readonly counts: Counts;
 }
 
-function layOut(groups: readonly Group[], { rows, columns, query }: Axes & { readonly query: ProgressQuery }): Table {
+interface LaidOut extends Axes {
+  readonly query: ProgressQuery;
+  readonly page: PageSize;
+}
+
+function layOut(groups: readonly Group[], { rows, columns, query, page }: LaidOut): Table {
   const sort = query.sort !== undefined && isSortFor(query.sort, query.parts) ? query.sort : null;
   const rowLines = listLines(groups, LEVELS.row, rows);
-  const rowPage = cutAxis(sort ? sortLines(rowLines, sort) : rowLines, query.fromRow, { of: ROWS_A_PAGE, facet: rows });
-  const columnPage = cutAxis(listLines(groups, LEVELS.column, columns), query.fromColumn, { of: COLUMNS_A_PAGE, facet: columns });
+  const rowPage = cutAxis(sort ? sortLines(rowLines, sort) : rowLines, query.fromRow, { of: page.rows, facet: rows });
+  const columnPage = cutAxis(listLines(groups, LEVELS.column, columns), query.fromColumn, { of: page.columns, facet: columns });
   const cells = new Map<number, Partial<Record<TurnStatus, number>>>();
   for (const { row, column, status, amount, level } of groups) {
     const line = rowPage.placeOf.get(row ?? '');
     const place = columnPage.placeOf.get(column ?? '');
     if (level !== LEVELS.cell || line === undefined || place === undefined) continue;
-    const cell = cells.get(line * COLUMNS_A_PAGE + place) ?? {};
+    const cell = cells.get(line * page.columns + place) ?? {};
     cell[status] = amount;
-    cells.set(line * COLUMNS_A_PAGE + place, cell);
+    cells.set(line * page.columns + place, cell);
   }
-  const shown = [...cells].map(([cell, counts]) => ({ row: Math.floor(cell / COLUMNS_A_PAGE), column: cell % COLUMNS_A_PAGE, counts }));
+  const shown = [...cells].map(([cell, counts]) => ({ row: Math.floor(cell / page.columns), column: cell % page.columns, counts }));
   const total = { ...NO_COUNTS };
   for (const { status, amount, level } of groups) if (level === LEVELS.all) total[status] = amount;
   return { rows: rowPage.axis, columns: columnPage.axis, cells: shown, total };

@@ -12,6 +12,7 @@ import { turns } from '../schema/turns.ts';
 import { COUNTED_PARTS } from './counted.ts';
 import { loadTurnCards } from './load-turn-cards.ts';
 import { GROUP_KEYS, orderTurns } from './turn-orders.ts';
+import { withBelongings } from './with-belongings.ts';
 import { findWanted } from './turn-filters.ts';
 
 /** The turns behind a number: every count on a screen leads here with the filters that it was counted by. */
@@ -37,10 +38,8 @@ export const listTurns: Query<TurnListQuery, TurnList> = {
 async function sumGroups({ db }: ReadContext, where: SQL | undefined, group: GroupColumn, cards: readonly TurnCard[]) {
   const shown = new Set(cards.map((card) => getGroupKey(card, group)));
   const key = GROUP_KEYS[group];
-  const all = await db
-    .select({ key, turns: count(), minutes: sql<number>`coalesce(sum(${turns.minutes}), 0)::int` })
-    .from(turns)
-    .innerJoin(runs, eq(runs.id, turns.runId))
+  const sums = { key, turns: count(), minutes: sql<number>`coalesce(sum(${turns.minutes}), 0)::int` };
+  const all = await withBelongings(db.select(sums).from(turns).$dynamic())
     .where(where)
     .groupBy(sql`1`);
   return all.filter((own) => shown.has(own.key));

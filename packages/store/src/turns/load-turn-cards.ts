@@ -16,6 +16,7 @@ import { scenarios } from '../schema/scenarios.ts';
 import { tests } from '../schema/tests.ts';
 import type { TurnRow } from '../schema/turns.ts';
 import { nudges, turns } from '../schema/turns.ts';
+import { withBelongings } from './with-belongings.ts';
 import { loadTroubleWords } from '../runs/load-trouble-words.ts';
 import type { LoadedRun } from '../runs/load-runs.ts';
 import { loadRuns } from '../runs/load-runs.ts';
@@ -50,29 +51,25 @@ export async function loadTurnCards(context: ReadContext, options: CardOptions):
 /** Which turns is decided by their narrow columns; only those are read in full. */
 function loadHeads({ db, actor }: ReadContext, options: CardOptions) {
   const order = options.order ?? [sql`${turns.dueOn} nulls last`, asc(runs.number), asc(turns.index)];
-  const page = db
-    .select({ id: turns.id })
-    .from(turns)
-    .innerJoin(runs, eq(runs.id, turns.runId))
+  const page = withBelongings(db.select({ id: turns.id }).from(turns).$dynamic())
     .where(and(eq(turns.programmeId, actor.programmeId), options.where))
     .orderBy(...order)
     .limit(options.limit)
     .offset(options.offset ?? 0);
-  return db
-    .select({
-      turn: turns,
-      test: tests.code,
-      scenario: { code: scenarios.code, name: scenarios.name },
-      rowName: runs.rowName,
-      cycle: { code: cycles.code, name: cycles.name },
-      team: teams.name,
-    })
-    .from(turns)
-    .innerJoin(runs, eq(runs.id, turns.runId))
-    .innerJoin(scenarios, eq(scenarios.id, runs.scenarioId))
-    .innerJoin(cycles, eq(cycles.id, turns.cycleId))
+  return withBelongings(
+    db
+      .select({
+        turn: turns,
+        test: tests.code,
+        scenario: { code: scenarios.code, name: scenarios.name },
+        rowName: runs.rowName,
+        cycle: { code: cycles.code, name: cycles.name },
+        team: teams.name,
+      })
+      .from(turns)
+      .$dynamic(),
+  )
     .leftJoin(tests, eq(tests.id, turns.testId))
-    .leftJoin(teams, eq(teams.id, turns.teamId))
     .where(inArray(turns.id, page))
     .orderBy(...order);
 }

@@ -2,36 +2,33 @@ import type { GroupColumn, SortedColumn, TurnSort } from '@kindred-baton/core/tu
 import { readTurnSort } from '@kindred-baton/core/turns/turn-columns';
 import type { SQL } from 'drizzle-orm';
 import { asc, sql } from 'drizzle-orm';
-import { runs } from '../schema/cycles.ts';
+import { cycles, runs } from '../schema/cycles.ts';
+import { people } from '../schema/people.ts';
+import { teams } from '../schema/programmes.ts';
+import { scenarios } from '../schema/scenarios.ts';
 import { turns } from '../schema/turns.ts';
 
-const teamName = sql`(select name from teams where teams.id = ${turns.teamId})`;
-const personName = sql`(select name from people where people.id = ${turns.assigneeId})`;
-const cycleCode = sql`(select code from cycles where cycles.id = ${turns.cycleId})`;
-const ofScenario = (column: SQL) => sql`(select ${column} from scenarios where scenarios.id = ${runs.scenarioId})`;
-const startsOn = sql`(select starts_on from cycles where cycles.id = ${turns.cycleId})`;
-
-/** By what each column is put in order; turns and their runs are joined. */
+/** By what each column is put in order, of turns with what they belong to (with-belongings.ts). */
 const ORDERS: Readonly<Record<SortedColumn, SQL>> = {
   status: sql`${turns.status}`,
   turn: sql`${turns.title}`,
-  scenario: ofScenario(sql`name`),
-  team: teamName,
-  person: personName,
+  scenario: sql`${scenarios.name}`,
+  team: sql`${teams.name}`,
+  person: sql`${people.name}`,
   due: sql`${turns.dueOn}`,
   minutes: sql`${turns.minutes}`,
   changed: sql`coalesce(${turns.doneAt}, ${turns.readyAt})`,
-  cycle: startsOn,
+  cycle: sql`${cycles.startsOn}`,
 };
 
 /** What turns of a group have in common, as text; '' where there is nothing. */
 export const GROUP_KEYS: Readonly<Record<GroupColumn, SQL<string>>> = {
   status: sql`${turns.status}::text`,
-  scenario: sql`coalesce(${ofScenario(sql`code`)}, '')`,
-  team: sql`coalesce(${teamName}, '')`,
-  person: sql`coalesce(${personName}, '')`,
+  scenario: sql`coalesce(${scenarios.code}, '')`,
+  team: sql`coalesce(${teams.name}, '')`,
+  person: sql`coalesce(${people.name}, '')`,
   due: sql`coalesce(${turns.dueOn}::text, '')`,
-  cycle: sql`coalesce(${cycleCode}, '')`,
+  cycle: sql`coalesce(${cycles.code}, '')`,
 };
 
 /** The order of a list: by its groups first, then by a column, then as turns follow each other. What has no value stands last. */

@@ -1,9 +1,9 @@
-import type { BoardView, Tile, TileView } from '@kindred-baton/contracts/boards/board';
+import type { BoardView, TileView } from '@kindred-baton/contracts/boards/board';
 import type { TileWidth } from '@kindred-baton/core/boards/tile';
 import { getSixths, getTileLabel, getWidthLabel, MOST_TILES, TILE_WIDTHS } from '@kindred-baton/core/boards/tile';
 import GripVertical from 'lucide-react/icons/grip-vertical';
 import Trash2 from 'lucide-react/icons/trash-2';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Key } from 'react-aria-components';
 import { Button, DropIndicator, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
 import { useChanges } from '../../client/use-changes.ts';
@@ -14,20 +14,12 @@ import { toKept } from './to-kept.ts';
 
 /** The tiles without what they show: dragged into another order, by mouse or keys; made wider; added and taken away. Each change is kept at once. */
 export function ArrangeBoard({ board }: { readonly board: BoardView }) {
-  const { act } = useChanges();
-  /** As it will be, until it is kept. */
-  const [next, setNext] = useState<readonly TileView[] | null>(null);
+  const { next, keep } = useKeeping(board);
   const [isAdding, setIsAdding] = useState(false);
   const tiles = next ?? board.tiles;
-  const keep = async (wanted: readonly TileView[], added: readonly Tile[] = []) => {
-    setNext(wanted);
-    const kept = toKept({ ...board, tiles: [...wanted] });
-    await act('changeBoard', { params: { board: board.id }, input: { ...kept, tiles: [...kept.tiles, ...added] } });
-    setNext(null);
-  };
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': nameOf(tiles, key) })),
-    onReorder: ({ keys, target }) => void keep(move(tiles, keys, target)),
+    onReorder: ({ keys, target }) => keep(move(tiles, keys, target)),
     renderDropIndicator: (target) => (
       <DropIndicator target={target} className="h-0 outline-none data-[drop-target]:outline-2 data-[drop-target]:outline-baton" />
     ),
@@ -54,8 +46,8 @@ export function ArrangeBoard({ board }: { readonly board: BoardView }) {
         {(tile) => (
           <TileLine
             tile={tile}
-            onWiden={(width) => void keep(tiles.map((own) => (own.id === tile.id ? { ...own, width } : own)))}
-            onTakeAway={() => void keep(tiles.filter(({ id }) => id !== tile.id))}
+            onWiden={(width) => keep(tiles.map((own) => (own.id === tile.id ? { ...own, width } : own)))}
+            onTakeAway={() => keep(tiles.filter(({ id }) => id !== tile.id))}
           />
         )}
       </GridList>
@@ -64,12 +56,34 @@ export function ArrangeBoard({ board }: { readonly board: BoardView }) {
           onClose={() => setIsAdding(false)}
           onAdd={(tile) => {
             setIsAdding(false);
-            void keep(tiles, [tile]);
+            keep([...tiles, { ...tile, slice: null, isGone: false }]);
           }}
         />
       )}
     </>
   );
+}
+
+/** Changes are kept one after the other, each upon the one before, however fast they come; shown at once. */
+function useKeeping(board: BoardView) {
+  const { act } = useChanges();
+  /** As it will be, until all is kept. */
+  const [next, setNext] = useState<readonly TileView[] | null>(null);
+  const line = useRef({ last: Promise.resolve(), waiting: 0, version: 0 });
+  const send = async (wanted: readonly TileView[]) => {
+    const own = line.current;
+    const kept = toKept({ ...board, tiles: [...wanted], version: Math.max(own.version, board.version) });
+    const done = await act('changeBoard', { params: { board: board.id }, input: kept });
+    if (done) own.version = done.version;
+    own.waiting -= 1;
+    if (own.waiting === 0) setNext(null);
+  };
+  const keep = (wanted: readonly TileView[]): void => {
+    setNext(wanted);
+    line.current.waiting += 1;
+    line.current.last = line.current.last.then(() => send(wanted));
+  };
+  return { next, keep };
 }
 
 interface TileLineProps {

@@ -1,12 +1,14 @@
 import type { HoldsView } from '@kindred-baton/contracts/progress/holds';
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
 import { keepPreviousData } from '@tanstack/react-query';
+import { toAddress } from '../../client/call.ts';
 import { useRead } from '../../client/use-read.ts';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Legend } from '../../ui/baton-mark.tsx';
 import { formatSpan, listNames } from '../../ui/format.ts';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
+import { useProgramme } from '../frame/programme-context.tsx';
 import { TakeRows } from '../extracts/take-rows.tsx';
 import type { HoldListProps } from './hold-list.tsx';
 import { HoldList } from './hold-list.tsx';
@@ -34,6 +36,7 @@ interface WhereViewProps {
 /** How far the chosen cycles are, over two facets, and where their batons are held. */
 export function WhereView({ initial, initialAddress }: WhereViewProps) {
   const { get } = useAddress();
+  const { api } = useProgramme();
   const { input, isFirst } = useQueryOf(TABLE_QUERY_NAMES, initialAddress);
   const {
     data: view,
@@ -54,6 +57,7 @@ export function WhereView({ initial, initialAddress }: WhereViewProps) {
         <CycleChoice view={view} query={query} />
         <FacetChoice query={query} />
         <TakeRows
+          shown={toAddress(api, 'getProgressFile', { input: withoutPages(input) })}
           query={{
             cycle: joinCodes(view),
             ...(scope === null ? {} : { scope }),
@@ -87,6 +91,8 @@ export function WhereView({ initial, initialAddress }: WhereViewProps) {
     </>
   );
 }
+
+const withoutPages = ({ fromRow: _row, fromColumn: _column, ...query }: Record<string, string>) => query;
 
 interface HoldsProps extends Omit<HoldListProps, 'view'> {
   readonly initial: HoldsView | null;

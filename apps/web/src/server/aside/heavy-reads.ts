@@ -16,7 +16,7 @@ import type { Query } from '@kindred-baton/store/operation';
 import { getTile } from '@kindred-baton/store/boards/get-tile';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getHolds } from '@kindred-baton/store/progress/get-holds';
-import { getProgress } from '@kindred-baton/store/progress/get-progress';
+import { getProgress, getWholeTable } from '@kindred-baton/store/progress/get-progress';
 import { getSince } from '@kindred-baton/store/progress/get-since';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
 import { getStepTries, getWrongSteps } from '@kindred-baton/store/progress/get-wrong-steps';
@@ -77,6 +77,7 @@ export const HEAVY_READS = {
   getTeamProgress: ofAll(getTeamProgress, 'getTeamProgress'),
   getTraceability: ofAll(getTraceability, 'getTraceability'),
   getWrongSteps: ofAll(getWrongSteps, 'getWrongSteps'),
+  getWholeTable: ofAll(getWholeTable, null),
   listCycleRecord: ofAll(listCycleRecord, null),
   listCycles: ofAll(listCycles, 'listCycles'),
   listDefectPage: ofAll(listDefectPage, 'listDefects'),

@@ -20,10 +20,7 @@ export const boardAnswers: Answers<typeof boardRoutes> = {
   listBoards: ({ ask }) => ask(listBoards, undefined),
   makeBoard: ({ perform, input }) => perform(makeBoard, input),
   getBoard: ({ ask, params }) => ask(getBoard, params.board),
-  changeBoard: async ({ perform, params, input }) => {
-    await perform(changeBoard, { ...input, id: params.board });
-    return DONE;
-  },
+  changeBoard: ({ perform, params, input }) => perform(changeBoard, { ...input, id: params.board }),
   dropBoard: async ({ perform, params }) => {
     await perform(dropBoard, params.board);
     return DONE;

@@ -5,10 +5,12 @@ import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getSince } from '@kindred-baton/store/progress/get-since';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
 import { getStepTries, getWrongSteps } from '@kindred-baton/store/progress/get-wrong-steps';
+import { answerProgressFile } from './answer-progress-file.ts';
 import type { Answers } from '../../call.ts';
 
 export const progressAnswers: Answers<typeof progressRoutes> = {
   getProgress: ({ ask, input }) => ask(getProgress, input),
+  getProgressFile: answerProgressFile,
   getHolds: ({ ask, input }) => ask(getHolds, input),
   getCourse: ({ ask, input }) => ask(getCourse, input),
   getSince: ({ ask, input }) => ask(getSince, input),
