@@ -1,5 +1,5 @@
 import Copy from 'lucide-react/icons/copy';
-import { useNotice } from './notices.tsx';
+import { useCopy } from './use-copy.ts';
 
 interface BatonChipProps {
   readonly name?: string;
@@ -11,7 +11,7 @@ interface BatonChipProps {
 
 /** A travelling value wherever it occurs. */
 export function BatonChip({ name, value, canCopy = false, size = 'small' }: BatonChipProps) {
-  const notify = useNotice();
+  const copyText = useCopy();
   const look = `baton-chip ${size === 'large' ? 'px-4 py-1.5 text-[16px]' : ''}`;
   const inside = (
     <>
@@ -19,15 +19,11 @@ export function BatonChip({ name, value, canCopy = false, size = 'small' }: Bato
     </>
   );
   if (!canCopy) return <span className={look}>{inside}</span>;
-  const copy = async () => {
-    await navigator.clipboard.writeText(value);
-    notify({ kind: 'done', text: `Copied ${value}` });
-  };
   return (
     <button
       type="button"
       className={`${look} hover:border-baton-ink`}
-      onClick={() => void copy().catch(() => notify({ kind: 'problem', text: 'The browser does not let this page copy.' }))}
+      onClick={() => void copyText(value, `Copied ${value}`)}
       title="Copy"
       aria-label={`Copy ${name ?? 'value'} ${value}`}
     >

@@ -3,14 +3,14 @@ import { useState } from 'react';
 import { useChanges } from '../../client/use-changes.ts';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { formatMoment } from '../../ui/format.ts';
-import { useNotice } from '../../ui/notices.tsx';
+import { useCopy } from '../../ui/use-copy.ts';
 import { useProgramme } from '../frame/programme-context.tsx';
 
 /** A link that shows the board without signing in: made, shown once, withdrawn. */
 export function BoardLinkDialog({ board, onClose }: { readonly board: BoardView; readonly onClose: () => void }) {
   const { timeZone, nowMs } = useProgramme();
   const { act } = useChanges();
-  const notify = useNotice();
+  const copyText = useCopy();
   const [token, setToken] = useState<string | null>(null);
   const params = { board: board.id };
   const make = async () => setToken((await act('makeBoardLink', { params }))?.token ?? null);
@@ -19,11 +19,6 @@ export function BoardLinkDialog({ board, onClose }: { readonly board: BoardView;
     await act('withdrawBoardLink', { params }, 'The link shows nothing any more.');
   };
   const link = `${window.location.origin}/shown/${token ?? ''}`;
-  const copy = () =>
-    navigator.clipboard.writeText(link).then(
-      () => notify({ kind: 'done', text: 'Copied.' }),
-      () => notify({ kind: 'problem', text: 'This browser does not let it be copied; mark it and copy it by hand.' }),
-    );
   return (
     <DialogBox title="A link for observers" isOpen onClose={onClose} width={600}>
       <p className="mb-3">
@@ -62,7 +57,7 @@ export function BoardLinkDialog({ board, onClose }: { readonly board: BoardView;
             {board.link ? 'Make another' : 'Make the link'}
           </button>
         ) : (
-          <button type="button" className="button button-primary" onClick={() => void copy()}>
+          <button type="button" className="button button-primary" onClick={() => void copyText(link)}>
             Copy
           </button>
         )}

@@ -10,7 +10,7 @@ import type { PageProps } from '../frame/app-frame.tsx';
 import { printDefect } from '@kindred-baton/core/defects/print-defect';
 import { BatonChip } from '../../ui/baton-chip.tsx';
 import { MenuButton } from '../../ui/menus/menu-button.tsx';
-import { useNotice } from '../../ui/notices.tsx';
+import { useCopy } from '../../ui/use-copy.ts';
 import { DefectFields } from './defect-fields.tsx';
 import { DefectTalk } from './defect-talk.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -27,7 +27,7 @@ export function DefectApp({ content, ...frame }: PageProps<DefectDetail>) {
 
 function Defect({ initial }: { readonly initial: DefectDetail }) {
   const { api, base, nameOf } = useProgramme();
-  const notify = useNotice();
+  const copyText = useCopy();
   const { data: defect = initial } = useRead('getDefect', { params: { code: initial.code } }, { initialData: initial });
   const copy = async () => {
     const run = defect.run ? `${defect.cycle.name}, run ${defect.run.number}: ${defect.run.name}` : defect.cycle.name;
@@ -37,10 +37,7 @@ function Defect({ initial }: { readonly initial: DefectDetail }) {
       run,
       pictures: defect.evidence.map((file) => `${file.name}: ${location.origin}${api}/evidence/${file.id}`),
     });
-    await navigator.clipboard.writeText(text).then(
-      () => notify({ kind: 'done', text: `${defect.code} is copied as text.` }),
-      () => notify({ kind: 'problem', text: 'The browser did not let it be copied. Take the text file instead.' }),
-    );
+    await copyText(text, `${defect.code} is copied as text.`);
   };
   return (
     <>

@@ -7,7 +7,7 @@ import { useRead } from '../../client/use-read.ts';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextField } from '../../ui/field.tsx';
 import { formatMoment, formatWhole } from '../../ui/format.ts';
-import { useNotice } from '../../ui/notices.tsx';
+import { useCopy } from '../../ui/use-copy.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
@@ -101,14 +101,9 @@ function AddAddress({ onClose }: { readonly onClose: () => void }) {
 
 function TokenDialog({ token, onClose }: { readonly token: string; readonly onClose: () => void }) {
   const { api } = useProgramme();
-  const notify = useNotice();
+  const copyText = useCopy();
   const [kind, setKind] = useState<RowKind>('turns');
   const address = `${window.location.origin}${api}/extracts/${kind}?format=csv&token=${token}`;
-  const copy = () =>
-    navigator.clipboard.writeText(address).then(
-      () => notify({ kind: 'done', text: 'Copied.' }),
-      () => notify({ kind: 'problem', text: 'This browser does not let it be copied; mark it and copy it by hand.' }),
-    );
   return (
     <DialogBox title="Your address for data" isOpen onClose={onClose} width={640}>
       <p className="mb-3">
@@ -137,7 +132,7 @@ function TokenDialog({ token, onClose }: { readonly token: string; readonly onCl
         .
       </p>
       <p className="mt-4 flex justify-end gap-2">
-        <button type="button" className="button" onClick={() => void copy()}>
+        <button type="button" className="button" onClick={() => void copyText(address)}>
           Copy
         </button>
         <button type="button" className="button button-primary" onClick={onClose}>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useChanges } from '../../client/use-changes.ts';
 import { DialogBox } from '../../ui/dialog.tsx';
 import { SelectField, TextField } from '../../ui/field.tsx';
-import { useNotice } from '../../ui/notices.tsx';
+import { useCopy } from '../../ui/use-copy.ts';
 import { FormFoot, useForm } from '../../ui/use-form.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 
@@ -40,17 +40,12 @@ export function AddRunner({ pools, onClose }: AddRunnerProps) {
 
 function TokenDialog({ token, onClose }: { readonly token: string; readonly onClose: () => void }) {
   const { base } = useProgramme();
-  const notify = useNotice();
+  const copyText = useCopy();
   const command = [
     `KINDRED_BATON_RUNNER_ADDRESS=${window.location.origin}${base}`,
     `KINDRED_BATON_RUNNER_TOKEN=${token}`,
     'npm run runner',
   ].join(' \\\n  ');
-  const copy = () =>
-    navigator.clipboard.writeText(command).then(
-      () => notify({ kind: 'done', text: 'Copied.' }),
-      () => notify({ kind: 'problem', text: 'This browser does not let it be copied; mark it and copy it by hand.' }),
-    );
   return (
     <DialogBox title="The runner’s token" isOpen onClose={onClose} width={640}>
       <p>
@@ -61,7 +56,7 @@ function TokenDialog({ token, onClose }: { readonly token: string; readonly onCl
         {command}
       </pre>
       <p className="mt-4 flex justify-end gap-2">
-        <button type="button" className="button" onClick={() => void copy()}>
+        <button type="button" className="button" onClick={() => void copyText(command)}>
           Copy
         </button>
         <button type="button" className="button button-primary" onClick={onClose}>

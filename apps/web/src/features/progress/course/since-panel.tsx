@@ -3,7 +3,7 @@ import { getLastWorkingDay } from '@kindred-baton/core/time/since-when';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { useRead } from '../../../client/use-read.ts';
 import { formatMoment } from '../../../ui/format.ts';
-import { useNotice } from '../../../ui/notices.tsx';
+import { useCopy } from '../../../ui/use-copy.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { getStartOfDay, keepVisit, readLastVisit } from './choose-since.ts';
 import { describeSince } from './describe-since.ts';
@@ -19,7 +19,7 @@ interface SincePanelProps {
 /** What changed since the last working day, since this browser was here, or since a day; as a paragraph to take away. */
 export function SincePanel({ cycle, scope, end, toTurns }: SincePanelProps) {
   const { base, timeZone, nowMs } = useProgramme();
-  const notify = useNotice();
+  const copyText = useCopy();
   const [lastDay] = useState(() => getLastWorkingDay(nowMs, timeZone));
   const lastVisit = useSyncExternalStore(
     neverChanges,
@@ -57,12 +57,7 @@ export function SincePanel({ cycle, scope, end, toTurns }: SincePanelProps) {
         <button
           type="button"
           className="button button-small mt-2"
-          onClick={() =>
-            void navigator.clipboard.writeText(describeSince(data, { timeZone, cycle: cycle.name, end })).then(
-              () => notify({ kind: 'done', text: 'Copied, to be put into a mail.' }),
-              () => notify({ kind: 'problem', text: 'This browser does not allow copying.' }),
-            )
-          }
+          onClick={() => void copyText(describeSince(data, { timeZone, cycle: cycle.name, end }), 'Copied, to be put into a mail.')}
         >
           Copy as text
         </button>
