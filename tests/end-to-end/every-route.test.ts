@@ -34,7 +34,12 @@ const INPUTS: Readonly<Record<string, (node: string) => unknown>> = {
   changeCycle: () => ({ name: 'Changed' }),
   ...{ listTurns: () => ({ cycle: 'ACC-2' }), getRows: () => ({ cycle: 'ACC-2' }) },
   listRuns: () => ({ numbers: '1,2' }),
-  ...{ keepSlice: () => slice, changeSlice: () => slice, makeBoard: () => board, changeBoard: () => ({ ...board, version: 1 }) },
+  ...{
+    keepSlice: () => slice,
+    changeSlice: () => ({ name: 'All', isShared: false, shows: { view: 'where', cut: {} } }),
+    makeBoard: () => board,
+    changeBoard: () => ({ ...board, version: 1 }),
+  },
   getStepTries: () => ({ cycle: 'ACC-2', test: 'BIL-01', version: 1, index: 5 }),
   // Nothing, as gzip.
   keepCapture: () => ({ gzip: 'H4sIAAAAAAAAAwMAAAAAAAAAAAA=' }),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { doneSchema, idSchema } from '../common.ts';
 import { defineRoutes } from '../route.ts';
 import { boardListSchema, boardViewSchema, changeBoardSchema, keepBoardSchema, madeLinkSchema, tileAnswerSchema } from './board.ts';
-import { keepSliceSchema, sliceSchema } from './slice.ts';
+import { changeSliceSchema, keepSliceSchema, sliceSchema } from './slice.ts';
 
 const sliceId = { slice: idSchema<'slice'>() };
 const boardId = { board: idSchema<'board'>() };
@@ -15,7 +15,7 @@ export const boardRoutes = defineRoutes({
     topics: ['boards', 'map', 'tests', 'scenarios', 'cycles', 'programme'],
   },
   keepSlice: { method: 'POST', path: '/slices', input: keepSliceSchema, output: z.object({ id: sliceId.slice }), ...own },
-  changeSlice: { method: 'PUT', path: '/slices/:slice', params: sliceId, input: keepSliceSchema, output: doneSchema, ...own },
+  changeSlice: { method: 'PUT', path: '/slices/:slice', params: sliceId, input: changeSliceSchema, output: doneSchema, ...own },
   dropSlice: { method: 'DELETE', path: '/slices/:slice', params: sliceId, output: doneSchema, ...own },
   listBoards: { method: 'GET', path: '/boards', output: boardListSchema, ...own },
   makeBoard: { method: 'POST', path: '/boards', input: keepBoardSchema, output: z.object({ id: boardId.board }), ...own },

@@ -1,3 +1,4 @@
+import type { Cut, SliceView } from '@kindred-baton/core/boards/slice';
 import { SLICE_VIEWS } from '@kindred-baton/core/boards/slice';
 import { z } from 'zod';
 import { idSchema, nameSchema } from '../common.ts';
@@ -20,18 +21,30 @@ const QUERIES = {
   ...{ steps: wrongStepsQuerySchema, turns: turnListQuerySchema },
 };
 
+const nameAndShare = { name: nameSchema, isShared: z.boolean() };
+const viewAndCut = { view: sliceViewSchema, cut: cutSchema };
+
 /** A cut that its view does not understand is not kept. */
+function checkCut({ view, cut }: { readonly view: SliceView; readonly cut: Cut }, check: z.RefinementCtx): void {
+  for (const issue of QUERIES[view].safeParse(cut).error?.issues ?? [])
+    check.addIssue({ code: 'custom', path: ['cut', ...issue.path], message: issue.message });
+}
+
 export const keepSliceSchema = z
   .object({
-    ...{ name: nameSchema, view: sliceViewSchema, cut: cutSchema, isShared: z.boolean() },
+    ...{ ...nameAndShare, ...viewAndCut },
     /** Of one that was dropped and is taken back; left out: a new one. */
     id: idSchema<'slice'>().optional(),
   })
-  .superRefine(({ view, cut }, check) => {
-    for (const issue of QUERIES[view].safeParse(cut).error?.issues ?? [])
-      check.addIssue({ code: 'custom', path: ['cut', ...issue.path], message: issue.message });
-  });
+  .superRefine(checkCut);
 export type KeepSlice = z.infer<typeof keepSliceSchema>;
+
+export const changeSliceSchema = z.object({
+  ...nameAndShare,
+  /** Left out: it is called otherwise or shared, and stays what it was, what is gone of it too. */
+  shows: z.object(viewAndCut).superRefine(checkCut).optional(),
+});
+export type ChangeSlice = z.infer<typeof changeSliceSchema>;
 
 export const sliceSchema = z.object({
   id: idSchema<'slice'>(),

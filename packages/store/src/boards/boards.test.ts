@@ -77,6 +77,9 @@ describe('slices and boards', () => {
     );
     expect(await db.ask(lead, getSlice, id)).toMatchObject({ cut: { cycle: 'ACC-2,INT-1', scope: 'PU-9' }, gone: ['team Metering'] });
     expect(await look(lead, board.id, own.id)).toMatchObject({ shows: 'nothing', why: expect.stringContaining('team Metering') as string });
+    // Called otherwise, it stays what it was.
+    await db.perform(lead, changeSlice, { id, name: 'Otherwise', isShared: true });
+    expect(await db.ask(lead, getSlice, id)).toMatchObject({ name: 'Otherwise', gone: ['team Metering'] });
     await db.perform(lead, dropSlice, id);
     expect((await db.ask(lead, getBoard, board.id)).tiles[0]).toMatchObject({ slice: null, isGone: true });
     expect(await look(lead, board.id, own.id)).toMatchObject({ shows: 'nothing', why: expect.stringContaining('slice is gone') as string });
@@ -103,7 +106,7 @@ describe('slices and boards', () => {
     expect(await names(observer)).not.toContain('Mine');
     await expect(db.ask(lead, getSlice, own.id)).rejects.toThrow('somebody’s own');
     const change = (who: Actor, id: SliceId) =>
-      db.perform(who, changeSlice, { id, name: 'Changed', view: 'where', cut: {}, isShared: true });
+      db.perform(who, changeSlice, { id, name: 'Changed', isShared: true, shows: { view: 'where', cut: {} } });
     await expect(change(observer, shared.id)).rejects.toThrow('You have no such slice');
     await expect(change(lead, own.id)).rejects.toThrow('You have no such slice');
     await change(lead, shared.id);
@@ -141,7 +144,9 @@ describe('slices and boards', () => {
     expect(JSON.stringify(await db.store.db.select().from(boardLinks))).not.toContain(token.slice(4));
     const seen = (await findObserver(db.store, token))!;
     expect(seen).toMatchObject({ roles: ['observer'], shownBoardId: id });
-    expect((await db.ask(seen, getBoard, id)).tiles).toHaveLength(4);
+    const shown = await db.ask(seen, getBoard, id);
+    expect(shown.tiles).toHaveLength(4);
+    expect(JSON.stringify(shown)).not.toContain('Lea Marsh');
     await expect(db.ask(seen, getBoard, other.id)).rejects.toThrow('There is no such board');
     expect((await look(seen, id, figures.id, true)).shows).toBe('figures');
     for (const own of [list, table]) expect(await look(seen, id, own.id, true)).toMatchObject({ shows: 'nothing' });

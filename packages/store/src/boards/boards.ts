@@ -48,6 +48,8 @@ export const getBoard: Query<BoardId, BoardView> = {
   read: async (context, id) => {
     const { db, actor } = context;
     const board = await findBoard(context, id);
+    // By its link, it tells nobody’s name.
+    const isShown = actor.shownBoardId !== undefined;
     const wanted = board.tiles.flatMap(({ sliceId }) => sliceId ?? []);
     const own = wanted.length === 0 ? [] : await loadSlices(context, sql`slices.id = any(${sql.param(wanted)}::uuid[])`);
     const byId = new Map(own.map((slice) => [slice.id, slice]));
@@ -55,12 +57,12 @@ export const getBoard: Query<BoardId, BoardView> = {
     const [link] = await db.select().from(boardLinks).where(eq(boardLinks.boardId, id));
     const { name, isShared, version, personId, tiles } = board;
     return {
-      ...{ id, name, isShared, isMine: personId === actor.personId, owner: owner?.name ?? '', version },
+      ...{ id, name, isShared, isMine: personId === actor.personId, owner: isShown ? '' : (owner?.name ?? ''), version },
       tiles: tiles.map((tile) => {
         const slice = tile.sliceId === null ? null : (byId.get(tile.sliceId) ?? null);
         return { ...tile, slice, isGone: tile.sliceId !== null && slice === null };
       }),
-      link: link ? { madeAt: link.madeAt.toISOString(), usedAt: link.usedAt?.toISOString() ?? null } : null,
+      link: link && !isShown ? { madeAt: link.madeAt.toISOString(), usedAt: link.usedAt?.toISOString() ?? null } : null,
     };
   },
 };

@@ -1,5 +1,5 @@
 import { AppError } from '@kindred-baton/contracts/errors';
-import type { KeepSlice, SliceInfo } from '@kindred-baton/contracts/boards/slice';
+import type { ChangeSlice, KeepSlice, SliceInfo } from '@kindred-baton/contracts/boards/slice';
 import { readCut } from '@kindred-baton/core/boards/slice';
 import type { SliceId } from '@kindred-baton/core/ids';
 import { hasRight } from '@kindred-baton/core/programmes/roles';
@@ -46,7 +46,7 @@ export async function loadSlices(context: ReadContext, which: SQL | undefined): 
     rows.map(({ slice }) => slice),
   );
   return rows.map(({ slice: { id, name, view, isShared, personId }, owner }, at) => ({
-    ...{ id, name, view, isShared, isMine: personId === actor.personId, owner },
+    ...{ id, name, view, isShared, isMine: personId === actor.personId, owner: actor.shownBoardId === undefined ? owner : '' },
     ...(followed[at] ?? { cut: {}, gone: [] }),
   }));
 }
@@ -66,12 +66,13 @@ export const keepSlice: Operation<KeepSlice, { id: SliceId }> = {
   },
 };
 
-export const changeSlice: Operation<KeepSlice & { readonly id: SliceId }, void> = {
+export const changeSlice: Operation<ChangeSlice & { readonly id: SliceId }, void> = {
   right: 'read',
-  run: async (context, { id, ...kept }) => {
+  run: async (context, { id, name, isShared, shows }) => {
+    const own = shows === undefined ? { name, isShared } : await toRow(context, { name, isShared, ...shows });
     const changed = await context.db
       .update(slices)
-      .set({ ...(await toRow(context, kept)), keptAt: context.now })
+      .set({ ...own, keptAt: context.now })
       .where(and(mayChange(context.actor), eq(slices.id, id)))
       .returning({ id: slices.id });
     if (changed.length === 0) throw new AppError('not found', 'You have no such slice. Keep it as one of your own.');

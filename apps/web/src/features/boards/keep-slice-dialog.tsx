@@ -24,7 +24,7 @@ export function KeepSliceDialog({ view, cut, slice, onClose }: KeepSliceDialogPr
   const form = useForm(async ({ name = '', shared }) => {
     const kept = { name, isShared: shared !== undefined };
     if (slice) {
-      await change('changeSlice', { params: { slice: slice.id }, input: { ...kept, view: slice.view, cut: slice.cut } });
+      await change('changeSlice', { params: { slice: slice.id }, input: kept });
     } else {
       const { id } = await change('keepSlice', { input: { ...kept, view, cut } });
       address.set({ slice: id }, { replace: true });

@@ -32,7 +32,7 @@ export function SliceBar({ view }: { readonly view: SliceView }) {
   const isChanged = open !== undefined && (open.view !== view || !isSameCut(open.cut, cut));
   const mayChange = open !== undefined && (open.isMine || (open.isShared && viewer.rights.includes('run cycles')));
   const keepChange = async ({ id, name, isShared }: SliceInfo) =>
-    act('changeSlice', { params: { slice: id }, input: { name, isShared, view, cut } }, `“${name}” is now what you look at.`);
+    act('changeSlice', { params: { slice: id }, input: { name, isShared, shows: { view, cut } } }, `“${name}” is now what you look at.`);
   const drop = async ({ id, name, isShared, view: own, cut: kept }: SliceInfo) => {
     if ((await act('dropSlice', { params: { slice: id } })) === undefined) return;
     address.set({ slice: null });
