@@ -1,4 +1,9 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
+
+/** A database or a thread is waited for half of the time: two files at once even on two cores. Those in a browser come after them, one by one. */
+const beside = { maxWorkers: Math.max(2, availableParallelism() - 1), sequence: { groupOrder: 0 } };
+const oneByOne = { fileParallelism: false, sequence: { groupOrder: 1 } };
 
 export default defineConfig({
   test: {
@@ -6,6 +11,7 @@ export default defineConfig({
     projects: [
       {
         test: {
+          ...beside,
           name: 'unit',
           include: ['packages/{core,contracts,formats,doors}/src/**/*.test.ts', 'apps/*/src/**/*.test.ts'],
           exclude: ['**/*.database.test.ts'],
@@ -15,6 +21,7 @@ export default defineConfig({
       },
       {
         test: {
+          ...beside,
           name: 'screens',
           include: ['apps/web/src/**/*.test.tsx'],
           environment: 'jsdom',
@@ -23,6 +30,7 @@ export default defineConfig({
       },
       {
         test: {
+          ...beside,
           name: 'store',
           include: ['packages/store/src/**/*.test.ts', '{apps,packages}/*/src/**/*.database.test.ts', 'tests/practice/**/*.test.ts'],
           globalSetup: ['tests/support/template-databases.ts'],
@@ -33,21 +41,21 @@ export default defineConfig({
       },
       {
         test: {
+          ...oneByOne,
           name: 'end-to-end',
           include: ['tests/end-to-end/**/*.test.ts'],
           globalSetup: ['tests/support/template-databases.ts', 'tests/support/web-server.ts'],
           testTimeout: 180_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
         },
       },
       {
         test: {
+          ...oneByOne,
           name: 'set-up',
           include: ['tests/set-up/**/*.test.ts'],
           testTimeout: 180_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
         },
       },
     ],

@@ -212,7 +212,7 @@ function refuseQuestions(said: readonly Said[]): void {
 const LOOK_MS = 60;
 
 /** Looks again and again until it holds, or the patience is over; signs in again where a session ended. Answers whether it held. */
-async function untilDecided(context: StepContext, holds: (capture: Capture) => boolean): Promise<boolean> {
+export async function untilDecided(context: StepContext, holds: (capture: Capture) => boolean): Promise<boolean> {
   const end = Date.now() + context.patienceMs;
   for (;;) {
     const capture = await context.session.tab().capture();

@@ -29,7 +29,7 @@ export function HoldList({ view, cycle, isNarrowed }: HoldListProps) {
       <div className="px-4 pt-3 pb-1">
         <h2 className="text-[15px]">Where the baton is held{team !== null && `, ${team === NONE ? 'no team' : team}`}</h2>
         <p className="text-[13px] text-soft">{describeHolds(view)}</p>
-        {isNarrowed && <p className="text-[13px] text-soft">Over all of the scope, whatever else narrows the table.</p>}
+        {isNarrowed && <OverAll />}
         {team !== null && (
           <button type="button" className="button button-quiet button-small -ml-2" onClick={() => address.set({ holdsOf: null })}>
             Of all teams
@@ -51,6 +51,9 @@ export function HoldList({ view, cycle, isNarrowed }: HoldListProps) {
     </SidePanel>
   );
 }
+
+/** Holds are of the scope: what narrows the table otherwise does not narrow them. */
+export const OverAll = () => <p className="text-[13px] text-soft">Over all of the scope, whatever else narrows the table.</p>;
 
 export const describeHolds = ({ held, waitingBehindHolds }: HoldsView): string =>
   held === 0
@@ -94,6 +97,14 @@ function MoreHolds({ view }: Pick<HoldListProps, 'view'>) {
   );
 }
 
+const describeHold = ({ kind, detail, since, teams, minutes }: HoldView, nowMs: number): string =>
+  [
+    ...(detail === '' ? [] : [detail]),
+    ...(since === null ? [] : [`${LASTING[kind]} ${formatLasting(since, nowMs)}`]),
+    countOf(teams, 'team'),
+    `${formatMinutes(minutes)} of work`,
+  ].join(' · ');
+
 /** Where what holds is looked at. */
 function toHolder({ opens }: HoldView, base: string): string | null {
   if (opens === null) return null;
@@ -118,9 +129,7 @@ function HoldLine({ hold, cycle }: { readonly hold: HoldView; readonly cycle: st
             {hold.title}
           </a>
           <span className="block text-[13px] text-soft" suppressHydrationWarning>
-            {hold.detail}
-            {hold.since !== null && ` · ${LASTING[hold.kind]} ${formatLasting(hold.since, nowMs)}`} · {countOf(hold.teams, 'team')} ·{' '}
-            {formatMinutes(hold.minutes)} of work
+            {describeHold(hold, nowMs)}
           </span>
         </span>
       </div>

@@ -47,10 +47,12 @@ const keepNothing = () => undefined;
 
 function Curve({ course, cycle }: OpenCourse) {
   const { base } = useProgramme();
-  const scope = useAddress().get('scope');
-  const { drawing, line, format, end, unit } = useOwnCourse({ course, cycle });
+  const { get } = useAddress();
+  const [scope, team] = [get('scope'), get('team')];
+  const { drawing, group, line, format, end, unit } = useOwnCourse({ course, cycle });
   const [isOpen, setIsOpen] = useState(false);
-  const toDay = (date: string) => toTurnsPath({ base, cycle: cycle.code, scope, filters: { tried: date } });
+  const own: Record<string, string> = group === null || team === null ? {} : { team };
+  const toDay = (date: string) => toTurnsPath({ base, cycle: cycle.code, scope, filters: { tried: date, ...own } });
   return (
     <div className="card flex-1 px-1 pt-3">
       <First end={end} about={`${format(drawing.through)} of ${format(drawing.total)} through`} />
