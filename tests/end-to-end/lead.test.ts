@@ -60,6 +60,22 @@ describe('what a lead does beside the walk', () => {
     await lead.sees('tried on');
   });
 
+  it('reads how the defects came and went; a number of a day opens those of that day', async () => {
+    await lead.go('/brindlemere/progress?view=defects&cycle=ACC-2');
+    await lead.sees(/\d+ defects? open/);
+    await lead.page.waitForSelector('[role=img] svg path');
+    await lead.page.click('summary');
+    const links = await lead.page.$$eval('details tbody a', (found) =>
+      found.map((link) => ({ count: link.textContent, href: (link as HTMLAnchorElement).href })),
+    );
+    const most = links.toSorted((a, b) => Number(b.count) - Number(a.count))[0]!;
+    await lead.page.goto(most.href);
+    await lead.sees(new RegExp(`: ${most.count} defects?\\.`));
+    expect(await lead.page.$$eval('tbody tr', (lines) => lines.length)).toBe(Number(most.count));
+    await lead.press('Show all');
+    await lead.page.waitForFunction(() => !location.search.includes('happened'));
+  });
+
   it('sees what is wrong in a workbook with its place, and nothing is stored', async () => {
     const workbook = XLSX.utils.book_new();
     const add = (name: string, rows: unknown[][]) => XLSX.utils.book_append_sheet(workbook, XLSX.utils.aoa_to_sheet(rows), name);

@@ -159,6 +159,7 @@ export const CLIENT_ROUTES: Readonly<Record<RouteName, readonly [Route['method']
   getProgressFile: ['GET', '/progress/file', []],
   getHolds: ['GET', '/progress/holds', ['map', 'cycles', 'turns', 'defects']],
   getCourse: ['GET', '/progress/course', ['map', 'cycles', 'turns', 'programme']],
+  getDefectCourse: ['GET', '/progress/defects', ['map', 'cycles', 'defects']],
   getSince: ['GET', '/progress/since', ['map', 'cycles', 'turns', 'defects']],
   getTeamProgress: ['GET', '/progress/teams', ['map', 'cycles', 'turns', 'defects', 'programme']],
   getWrongSteps: ['GET', '/progress/steps', ['map', 'cycles', 'turns', 'defects', 'tests']],

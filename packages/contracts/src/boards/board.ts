@@ -2,6 +2,7 @@ import { MOST_TILES, TILE_KINDS, TILE_WIDTHS } from '@kindred-baton/core/boards/
 import { z } from 'zod';
 import { idSchema, momentSchema, nameSchema } from '../common.ts';
 import { courseSchema } from '../progress/course.ts';
+import { defectCourseSchema } from '../progress/defects.ts';
 import { holdsSchema } from '../progress/holds.ts';
 import { progressSchema } from '../progress/progress.ts';
 import { sinceSchema } from '../progress/since.ts';
@@ -61,6 +62,7 @@ export const tileAnswerSchema = z.discriminatedUnion('shows', [
   of('since', sinceSchema.extend(ofCycles)),
   of('teams', teamProgressSchema),
   of('steps', wrongStepsSchema),
+  of('defects', defectCourseSchema),
   of('turns', turnListSchema),
   z.object({ shows: z.literal('nothing'), why: z.string() }),
 ]);

@@ -3,6 +3,7 @@ import { SLICE_VIEWS } from '@kindred-baton/core/boards/slice';
 import { z } from 'zod';
 import { idSchema, nameSchema } from '../common.ts';
 import { courseQuerySchema } from '../progress/course.ts';
+import { defectCourseQuerySchema } from '../progress/defects.ts';
 import { progressQuerySchema } from '../progress/progress.ts';
 import { teamProgressQuerySchema } from '../progress/teams.ts';
 import { wrongStepsQuerySchema } from '../progress/wrong-steps.ts';
@@ -18,7 +19,7 @@ const cutSchema = z
 /** What each view is asked with. */
 const QUERIES = {
   ...{ where: progressQuerySchema, course: courseQuerySchema, teams: teamProgressQuerySchema },
-  ...{ steps: wrongStepsQuerySchema, turns: turnListQuerySchema },
+  ...{ steps: wrongStepsQuerySchema, defects: defectCourseQuerySchema, turns: turnListQuerySchema },
 };
 
 const nameAndShare = { name: nameSchema, isShared: z.boolean() };

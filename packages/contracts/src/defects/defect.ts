@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { asksWhy, DEFECT_KINDS, DEFECT_LINK_KINDS, DEFECT_STATUSES, SEVERITIES } from '@kindred-baton/core/defects/defect';
+import { HAPPENINGS } from '@kindred-baton/core/defects/happenings';
 import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { addressSchema, codeSchema, daySchema, idSchema, momentSchema, placedPageSchema, prioritySchema } from '../common.ts';
 import { evidenceSchema } from '../common.ts';
@@ -49,13 +50,17 @@ export const defectQuerySchema = z.object({
   view: z.enum(['list', 'board']).default('list'),
   /** Only what stands in this column of the board. */
   column: z.string().max(220).optional(),
+  cycle: codeSchema.optional(),
+  severity: z.enum(SEVERITIES).optional(),
+  /** Only those to which this happened, at least once; on that day, where one is said. */
+  ...{ happened: z.enum(HAPPENINGS).optional(), on: daySchema.optional() },
   page: z.coerce.number().int().min(1).default(1),
 });
 export type DefectQuery = z.infer<typeof defectQuerySchema>;
 
 /** A page of the defects, the most turns waiting first, or the board; its first line is over all of the branch. */
 export const defectPageSchema = z.object({
-  /** Of the branch: not fixed yet, and the turns that wait behind any of them, each once. */
+  /** Of the branch: not over, and the turns that wait behind any of them, each once. */
   ...{ open: z.int(), waiting: z.int() },
   rows: placedPageSchema,
   defects: z.array(defectItemSchema),

@@ -1,5 +1,6 @@
 import { defineRoutes } from '../route.ts';
 import { courseQuerySchema, courseSchema } from './course.ts';
+import { defectCourseQuerySchema, defectCourseSchema } from './defects.ts';
 import { holdsQuerySchema, holdsSchema } from './holds.ts';
 import { progressFileQuerySchema, progressQuerySchema, progressSchema } from './progress.ts';
 import { sinceQuerySchema, sinceSchema } from './since.ts';
@@ -21,6 +22,10 @@ export const progressRoutes = defineRoutes({
   getCourse: {
     ...{ method: 'GET', path: '/progress/course', input: courseQuerySchema, output: courseSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'programme'] },
+  },
+  getDefectCourse: {
+    ...{ method: 'GET', path: '/progress/defects', input: defectCourseQuerySchema, output: defectCourseSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'defects'] },
   },
   getSince: {
     ...{ method: 'GET', path: '/progress/since', input: sinceQuerySchema, output: sinceSchema },

@@ -16,6 +16,7 @@ const TILE_FACTS = {
   since: { word: 'What changed since the last working day', of: 'course' },
   teams: { word: 'The teams side by side', of: 'teams' },
   steps: { word: 'Where it goes wrong', of: 'steps' },
+  defects: { word: 'Defects, day by day', of: 'defects' },
   turns: { word: 'The first turns of the list', of: 'turns' },
 } as const satisfies Readonly<Record<string, TileFacts>>;
 export type TileKind = keyof typeof TILE_FACTS;

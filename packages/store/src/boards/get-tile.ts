@@ -2,6 +2,7 @@ import type { TileAnswer } from '@kindred-baton/contracts/boards/board';
 import type { CycleChoice } from '@kindred-baton/contracts/cycles/choice';
 import { AppError } from '@kindred-baton/contracts/errors';
 import { courseQuerySchema } from '@kindred-baton/contracts/progress/course';
+import { defectCourseQuerySchema } from '@kindred-baton/contracts/progress/defects';
 import type { HoldsView } from '@kindred-baton/contracts/progress/holds';
 import { holdsQuerySchema } from '@kindred-baton/contracts/progress/holds';
 import { progressQuerySchema } from '@kindred-baton/contracts/progress/progress';
@@ -18,6 +19,7 @@ import { eq } from 'drizzle-orm';
 import type { Query, ReadContext } from '../operation.ts';
 import { findChosen } from '../programmes/find-cycle.ts';
 import { getCourse } from '../progress/get-course.ts';
+import { getDefectCourse } from '../progress/get-defect-course.ts';
 import { getHolds } from '../progress/get-holds.ts';
 import { getProgress } from '../progress/get-progress.ts';
 import { getSince } from '../progress/get-since.ts';
@@ -50,6 +52,7 @@ const READS: Readonly<Record<TileKind, Read>> = {
   },
   teams: async (context, cut) => ({ shows: 'teams', answer: await getTeamProgress.read(context, teamProgressQuerySchema.parse(cut)) }),
   steps: async (context, cut) => ({ shows: 'steps', answer: await getWrongSteps.read(context, wrongStepsQuerySchema.parse(cut)) }),
+  defects: async (context, cut) => ({ shows: 'defects', answer: await getDefectCourse.read(context, defectCourseQuerySchema.parse(cut)) }),
   turns: async (context, { scope, ...cut }) => {
     const node = scope === undefined ? {} : { node: scope };
     return { shows: 'turns', answer: await listTurns.read(context, turnListQuerySchema.parse({ ...node, ...cut })) };

@@ -6,12 +6,13 @@ import { alias } from 'drizzle-orm/pg-core';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { DefectDetail, DefectList, DefectListItem, DefectPage, DefectQuery } from '@kindred-baton/contracts/defects/defect';
 import { CARDS_A_COLUMN, DEFECTS_A_PAGE, MOST_FIXERS, TURNS_OF_DEFECT } from '@kindred-baton/contracts/defects/defect';
+import { listHappenings } from '@kindred-baton/core/defects/happenings';
+import { NONE } from '@kindred-baton/core/progress/facet';
 import { cutPage } from '@kindred-baton/core/tables/pages';
+import { toDay } from '@kindred-baton/core/time/calendar';
 import { collectBaton } from '@kindred-baton/core/turns/assess-run';
 import type { DefectId, RunId } from '@kindred-baton/core/ids';
-import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
-import { readPacked } from '../read-packed.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { cycles, runs } from '../schema/cycles.ts';
 import { defectTurns, defectWords, defects } from '../schema/defects.ts';
@@ -22,13 +23,14 @@ import { teams } from '../schema/programmes.ts';
 import { scenarios } from '../schema/scenarios.ts';
 import { attempts, evidence, turns } from '../schema/turns.ts';
 import { loadRuns } from '../runs/load-runs.ts';
+import { loadBranch, loadLives, readItems } from './read-defects.ts';
 
 /** All defects, newest first, with the turns that wait for each. */
 export const listDefects: Query<void, DefectList> = {
   right: 'read',
   read: async (context) => {
     const items = await loadItems(context);
-    return { defects: items.map(({ behind, ...item }) => ({ ...item, waiting: behind.length })) };
+    return { defects: items.map(toListItem) };
   },
 };
 
@@ -36,14 +38,13 @@ export const listDefects: Query<void, DefectList> = {
 export const listDefectPage: Query<DefectQuery, DefectPage> = {
   right: 'read',
   read: async (context, query) => {
-    const [items, tree] = await Promise.all([loadItems(context), query.scope === undefined ? null : loadTree(context)]);
-    const branch = tree && new Set(listSubtree(tree, query.scope ?? '').map((id) => tree.byId.get(id)?.node.code ?? ''));
-    const here = items.filter(({ node }) => branch === null || node === null || branch.has(node));
-    const open = here.filter(({ status }) => isHolding(status));
+    const [items, isHere] = await Promise.all([loadItems(context), loadBranch(context, query.scope)]);
+    const here = items.filter(isHere);
+    const open = here.filter(({ status }) => !isOver(status));
     const isAll = query.show === 'all';
-    const shown = here
-      .map(({ behind, ...item }) => ({ ...item, waiting: behind.length }))
-      .filter((item) => isWanted(item, query) && (isAll || !isOver(item.status)))
+    const shown = (await keepWanted(context, here, query))
+      .map(toListItem)
+      .filter(({ status }) => isAll || !isOver(status))
       .sort((a, b) => b.waiting - a.waiting);
     return {
       ...{ open: open.length, waiting: new Set(open.flatMap(({ behind }) => behind)).size },
@@ -54,8 +55,29 @@ export const listDefectPage: Query<DefectQuery, DefectPage> = {
   },
 };
 
-const isWanted = (item: DefectListItem, query: DefectQuery) =>
-  (query.team === undefined || item.team === query.team) && (query.with === undefined || item.assignee === query.with);
+type Item = Awaited<ReturnType<typeof loadItems>>[number];
+
+const toListItem = ({ behind, id: _id, changedAt: _at, cycle, cycleName, ...item }: Item): DefectListItem => ({
+  ...item,
+  ...{ foundAt: new Date(item.foundAt).toISOString(), cycle: { code: cycle, name: cycleName }, waiting: behind.length },
+});
+
+async function keepWanted(context: ReadContext, items: readonly Item[], query: DefectQuery): Promise<Item[]> {
+  const { team, with: assignee, cycle, severity, happened, on } = query;
+  const isAsked = <Value>(asked: Value | undefined, own: Value) => asked === undefined || asked === own;
+  const own = items.filter(
+    (item) =>
+      isAsked(team, item.team ?? NONE) &&
+      isAsked(assignee, item.assignee) &&
+      isAsked(cycle, item.cycle) &&
+      isAsked(severity, item.severity),
+  );
+  if (happened === undefined) return own;
+  const lives = await loadLives(context, own);
+  const dayOf = (atMs: number) => toDay(atMs, context.actor.timeZone);
+  const isIt = ({ kind, atMs }: ReturnType<typeof listHappenings>[number]) => kind === happened && isAsked(on, dayOf(atMs));
+  return own.filter(({ id }) => listHappenings(lives.get(id)!).some(isIt));
+}
 
 const listNames = (names: readonly (string | null)[]) => [...new Set(names.flatMap((name) => name ?? []))].sort();
 
@@ -80,18 +102,10 @@ function toBoard(all: readonly BoardColumn<DefectListItem>[]): Shown {
   };
 }
 
-/** A defect of the list as it is read. */
-type ReadItem = Omit<DefectListItem, 'cycle' | 'waiting'> & { readonly id: DefectId; readonly cycle: string; readonly cycleName: string };
-
 /** Every defect with the turns that wait behind it; only cycles that are not over have any, and there is at most a handful of those. */
 async function loadItems(context: ReadContext) {
   const [rows, behindOf] = await Promise.all([readItems(context), loadBehind(context)]);
-  return rows.map(({ id, cycle, cycleName, ...item }) => ({
-    ...item,
-    foundAt: new Date(item.foundAt).toISOString(),
-    cycle: { code: cycle, name: cycleName },
-    behind: behindOf.get(id) ?? [],
-  }));
+  return rows.map((item) => ({ ...item, behind: behindOf.get(item.id) ?? [] }));
 }
 
 /** The turns behind each defect that holds any. */
@@ -105,26 +119,6 @@ async function loadBehind(context: ReadContext): Promise<ReadonlyMap<string, rea
     holding.map(({ id }) => id),
   );
   return new Map(holds.filter(({ kind }) => kind === 'defect').map(({ key, behind }) => [key, behind]));
-}
-
-function readItems(context: ReadContext): Promise<ReadItem[]> {
-  const { id, code, title, kind, severity, priority, status, foundAt, dueOn, number } = defects;
-  const finders = alias(people, 'finders');
-  return readPacked<ReadItem>(context, {
-    cells: {
-      ...{ id, code, title, kind, severity, priority, status, foundAt, dueOn, cycle: cycles.code, cycleName: cycles.name },
-      ...{ team: teams.name, foundBy: finders.name, node: nodes.code, assignee: people.name },
-    },
-    from: sql`from ${defects}
-      join ${cycles} on ${eq(cycles.id, defects.cycleId)}
-      join ${people} as finders on ${eq(finders.id, defects.foundBy)}
-      left join ${teams} on ${eq(teams.id, defects.teamId)}
-      left join ${people} on ${eq(people.id, defects.assigneeId)}
-      left join ${attempts} on ${eq(attempts.id, defects.attemptId)}
-      left join ${turns} on ${eq(turns.id, attempts.turnId)}
-      left join ${nodes} on ${nodes.id} = coalesce(${turns.nodeId}, ${defects.nodeId})
-      where ${eq(defects.programmeId, context.actor.programmeId)} order by ${number} desc`,
-  });
 }
 
 function toBase(defect: typeof defects.$inferSelect) {

@@ -44,6 +44,7 @@ const BOARDS: readonly { readonly name: string; readonly tiles: readonly TilePla
       ['odds', null, 'third'],
       ['table', 'By criticality', 'half'],
       ['table', 'Whole runs, round beside round', 'half'],
+      ['defects', null, 'whole'],
       ['teams', null, 'whole'],
     ],
   },

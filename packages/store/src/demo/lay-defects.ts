@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import type { DefectStatus } from '@kindred-baton/core/defects/defect';
 import { isAtRetest } from '@kindred-baton/core/defects/defect';
 import { describeSteps } from '@kindred-baton/core/defects/describe-steps';
 import { createStepSource } from '@kindred-baton/core/turns/step-source';
@@ -31,10 +32,12 @@ export async function layDefects(tools: DemoTools, laid: LaidProgramme, { cycleI
     const all = (byKey.get(plan.key) ?? []).sort((a, b) => finishedMs(a) - finishedMs(b));
     return all[0] ? [{ plan, all, first: all[0] }] : [];
   });
-  const rows = found.map(({ plan, first }, index) => ({
-    ...toRow(tools, plan, first, first.attempt.versionId ? versionOf.get(first.attempt.versionId) : undefined),
-    ...{ programmeId: laid.programmeId, cycleId, number: from + index, code: `TQ-${from + index}` },
-  }));
+  const rows = found.map(({ plan, first }, index) => {
+    const number = from + index;
+    const row = toRow(tools, plan, first, first.attempt.versionId ? versionOf.get(first.attempt.versionId) : undefined);
+    const changedAt = listMoves({ ...row, number }, tools.now).at(-1)?.at ?? row.foundAt;
+    return { ...row, ...{ programmeId: laid.programmeId, cycleId, number, code: `TQ-${number}`, changedAt } };
+  });
   if (rows.length === 0) return from;
   for (const piece of chunk(rows)) await db.insert(defects).values(piece);
   const links = found.flatMap(({ plan, all }, index) =>
@@ -51,21 +54,46 @@ export async function layDefects(tools: DemoTools, laid: LaidProgramme, { cycleI
   const lead = laid.personOf.get('Lea Marsh') as PersonId;
   const told = rows.flatMap((row) => [
     { programmeId: laid.programmeId, subject: 'defect', subjectId: row.id, action: 'logged', personId: row.foundBy, at: row.foundAt },
-    ...(row.status === 'new'
-      ? []
-      : [
-          {
-            programmeId: laid.programmeId,
-            subject: 'defect',
-            subjectId: row.id,
-            action: row.status,
-            personId: lead,
-            at: row.changedAt,
-          },
-        ]),
+    ...listMoves(row, tools.now).map(({ to, at }) => ({
+      ...{ programmeId: laid.programmeId, subject: 'defect', subjectId: row.id, action: to, personId: lead, at },
+    })),
   ]);
   for (const piece of chunk(told)) await db.insert(history).values(piece);
   return from + rows.length;
+}
+
+const HOUR_MS = 3_600_000;
+
+/** How a defect came to where it stands, in hours after it was found; some that are closed were fixed twice. */
+const WAYS: Readonly<Record<DefectStatus, readonly { readonly to: DefectStatus; readonly hours: number }[]>> = {
+  new: [],
+  accepted: [{ to: 'accepted', hours: 0.75 }],
+  declined: [{ to: 'declined', hours: 3 }],
+  fixed: [
+    { to: 'accepted', hours: 0.75 },
+    { to: 'fixed', hours: 5 },
+  ],
+  closed: [
+    { to: 'accepted', hours: 0.75 },
+    { to: 'fixed', hours: 5 },
+    { to: 'closed', hours: 22 },
+  ],
+};
+const SECOND_FIX: (typeof WAYS)['closed'] = [
+  { to: 'accepted', hours: 7 },
+  { to: 'fixed', hours: 20 },
+];
+
+/** The moves of a defect, the last of them before now. */
+function listMoves(
+  { status, number, foundAt }: { readonly status: DefectStatus; readonly number: number; readonly foundAt: Date },
+  now: Date,
+) {
+  const way = WAYS[status];
+  const last = way.at(-1);
+  const whole = status === 'closed' && number % 4 === 0 && last ? [...way.slice(0, -1), ...SECOND_FIX, last] : way;
+  const shrink = Math.min(1, (now.getTime() - foundAt.getTime()) / ((last?.hours ?? 1) * HOUR_MS) / 1.01);
+  return whole.map(({ to, hours }) => ({ to, at: new Date(foundAt.getTime() + hours * shrink * HOUR_MS) }));
 }
 
 const finishedMs = ({ attempt }: Failure) => attempt.finishedAt?.getTime() ?? 0;
@@ -93,6 +121,6 @@ function toRow(
   return {
     ...{ ...fields, id: id<'defect'>(), attemptId: attempt.id, stepIndex, steps, teamId: turn.teamId ?? null },
     ...{ environment: attempt.environment, browser: attempt.browser ?? '', foundBy: attempt.personId },
-    ...{ foundAt, changedAt: new Date(foundAt.getTime() + 45 * 60_000) },
+    foundAt,
   };
 }

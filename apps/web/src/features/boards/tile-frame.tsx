@@ -18,12 +18,13 @@ import { TurnsTile } from './tiles/turns-tile.tsx';
 
 /** Come with the forecast, where a board has one. */
 const CurveTile = lazy(() => import('./tiles/course-tiles.tsx').then((own) => ({ default: own.CurveTile })));
+const DefectsTile = lazy(() => import('./tiles/defects-tile.tsx').then((own) => ({ default: own.DefectsTile })));
 const OddsTile = lazy(() => import('./tiles/course-tiles.tsx').then((own) => ({ default: own.OddsTile })));
 
 /** How each kind is drawn. */
 const TILES: { readonly [Kind in TileKind]: ComponentType<TileProps<Kind>> } = {
   ...{ figures: FiguresTile, table: TableTile, holds: HoldsTile, curve: CurveTile, odds: OddsTile },
-  ...{ since: SinceTile, teams: TeamsTile, steps: StepsTile, turns: TurnsTile },
+  ...{ since: SinceTile, teams: TeamsTile, steps: StepsTile, defects: DefectsTile, turns: TurnsTile },
 };
 
 /** Six columns from 1024 px on; below, one. */

@@ -1,5 +1,7 @@
 import { useShown } from '../../client/use-read.ts';
 import type { DefectListItem, DefectPage } from '@kindred-baton/contracts/defects/defect';
+import { getHappeningLabel } from '@kindred-baton/core/defects/happenings';
+import { NONE } from '@kindred-baton/core/progress/facet';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { Choose } from '../../ui/menus/choose.tsx';
 import { countOf, formatDay } from '../../ui/format.ts';
@@ -41,13 +43,13 @@ function Defects({ initial }: { readonly initial: DefectPage }) {
         <Choose
           label="Team"
           chosen={address.get('team') ?? ''}
-          choices={toChoices('any', data.teams)}
+          choices={toChoices('any', data.teams, address.get('team'))}
           onChoose={(team) => narrow({ team: team || null })}
         />
         <Choose
           label="With"
           chosen={address.get('with') ?? ''}
-          choices={toChoices('anybody', data.people)}
+          choices={toChoices('anybody', data.people, address.get('with'))}
           onChoose={(person) => narrow({ with: person || null })}
         />
         <button
@@ -74,14 +76,7 @@ function Defects({ initial }: { readonly initial: DefectPage }) {
           </button>
         )}
       </PageTitle>
-      {address.get('column') !== null && !isBoard && (
-        <p className="mb-2 flex items-center gap-2 text-[13px]">
-          Only one column of the board: {countOf(data.rows.size, 'defect')}.
-          <button type="button" className="button button-small" onClick={() => narrow({ column: null })}>
-            Show all
-          </button>
-        </p>
-      )}
+      <NarrowedTo found={data.rows.size} isBoard={isBoard} />
       <LogDefectDialog isOpen={isLogging} onClose={() => setLogging(false)} />
       {isBoard && <DefectBoard columns={data.columns} more={data.more} />}
       <div className={isBoard ? 'hidden' : 'card overflow-x-auto px-2'}>
@@ -96,7 +91,40 @@ function Defects({ initial }: { readonly initial: DefectPage }) {
   );
 }
 
-const toChoices = (none: string, names: readonly string[]) => [{ key: '', name: none }, ...names.map((name) => ({ key: name, name }))];
+/** Of what an address asks that has no choice above: said, and taken back at once. */
+function NarrowedTo({ found, isBoard }: { readonly found: number; readonly isBoard: boolean }) {
+  const { nameOf } = useProgramme();
+  const address = useAddress();
+  const { cycle, severity, happened, on, team, column } = readDefectQuery(address.get);
+  const said = [
+    ...(cycle === undefined ? [] : [`of ${cycle}`]),
+    ...(severity === undefined ? [] : [`“${nameOf(severity)}”`]),
+    ...(team === NONE ? ['at no turn of a team'] : []),
+    ...(happened === undefined ? [] : [`${getHappeningLabel(happened)}${on === undefined ? ' at least once' : ` on ${formatDay(on)}`}`]),
+    ...(column === undefined || isBoard ? [] : ['in one column of the board']),
+  ];
+  if (said.length === 0) return null;
+  const everything = {
+    ...{ cycle: null, severity: null, happened: null, on: null, column: null, page: null },
+    ...(team === NONE ? { team: null } : {}),
+  };
+  return (
+    <p className="mb-2 flex flex-wrap items-center gap-2 text-[13px]">
+      Only those {said.join(', ')}
+      {isBoard ? '.' : `: ${countOf(found, 'defect')}.`}
+      <button type="button" className="button button-small" onClick={() => address.set(everything)}>
+        Show all
+      </button>
+    </p>
+  );
+}
+
+/** What is chosen can be taken back, also where the list is of none any more. */
+const toChoices = (none: string, names: readonly string[], chosen: string | null) => [
+  { key: '', name: none },
+  ...[...new Set([...names, ...(chosen === null || chosen === NONE ? [] : [chosen])])].map((name) => ({ key: name, name })),
+  ...(chosen === NONE ? [{ key: NONE, name: 'none' }] : []),
+];
 
 function DefectTable({ defects }: { readonly defects: readonly DefectListItem[] }) {
   const { base, nameOf } = useProgramme();

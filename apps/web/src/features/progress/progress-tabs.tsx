@@ -7,6 +7,7 @@ const PROGRESS_VIEWS = [
   { key: 'course', name: 'Course' },
   { key: 'teams', name: 'Teams' },
   { key: 'steps', name: 'Where it goes wrong' },
+  { key: 'defects', name: 'Defects' },
 ] as const;
 type ProgressTab = (typeof PROGRESS_VIEWS)[number]['key'];
 

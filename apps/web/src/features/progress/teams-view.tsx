@@ -10,6 +10,7 @@ import { Choose } from '../../ui/menus/choose.tsx';
 import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { Figure } from './figure.tsx';
 import { NoCycle } from './no-cycle.tsx';
 import { ProgressTabs } from './progress-tabs.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
@@ -166,28 +167,5 @@ function Line({ team, keeps, most, cycle }: LineProps) {
         {tried === 0 ? '–' : formatMinutes(Math.round(spent / tried))}
       </td>
     </tr>
-  );
-}
-
-interface FigureProps {
-  readonly href: string;
-  readonly of: number;
-  readonly beside?: string;
-  readonly isBad?: boolean;
-}
-
-/** A number that opens what it counts. */
-function Figure({ href, of, beside, isBad = false }: FigureProps) {
-  return (
-    <td className="text-right whitespace-nowrap">
-      {of === 0 ? (
-        <span className="text-soft">–</span>
-      ) : (
-        <a className={`inline-block min-h-[24px] font-mono hover:underline ${isBad ? 'text-failed' : ''}`} href={href}>
-          {of.toLocaleString('en')}
-        </a>
-      )}
-      {beside !== undefined && of > 0 && <span className="block text-[12px] text-soft">{beside}</span>}
-    </td>
   );
 }

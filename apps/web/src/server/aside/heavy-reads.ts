@@ -15,6 +15,7 @@ import { getStrip } from '@kindred-baton/store/map/get-strip';
 import type { Query } from '@kindred-baton/store/operation';
 import { getTile } from '@kindred-baton/store/boards/get-tile';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
+import { getDefectCourse } from '@kindred-baton/store/progress/get-defect-course';
 import { getHolds } from '@kindred-baton/store/progress/get-holds';
 import { getProgress, getWholeTable } from '@kindred-baton/store/progress/get-progress';
 import { getSince } from '@kindred-baton/store/progress/get-since';
@@ -56,6 +57,7 @@ export const HEAVY_READS = {
   getAcceptanceShown: { query: getAcceptanceShown, of: 'person', route: 'getAcceptance' },
   getChangeReview: ofAll(getChangeReview, 'getChangeReview'),
   getCourse: ofAll(getCourse, 'getCourse'),
+  getDefectCourse: ofAll(getDefectCourse, 'getDefectCourse'),
   getCycle: ofAll(getCycle, 'getCycle'),
   getCycleScope: ofAll(getCycleScope, 'getCycleScope'),
   getDefect: { query: getDefect, of: 'person', route: 'getDefect' },

@@ -1,19 +1,10 @@
+import type { ChartLook } from '../chart/drawn-chart.tsx';
+import { CHART_FONT as FONT } from '../chart/drawn-chart.tsx';
 import type { CoursePoint } from './lay-out-course.ts';
 import type { CourseUnit } from '@kindred-baton/core/progress/course';
 import { formatDay } from '../../../ui/format.ts';
 
-export interface ChartColours {
-  readonly ink: string;
-  readonly soft: string;
-  readonly line: string;
-  readonly passed: string;
-  readonly failed: string;
-  readonly baton: string;
-  readonly tint: string;
-  readonly sheet: string;
-}
-
-export interface ChartParts {
+export interface CourseChartParts {
   readonly points: readonly CoursePoint[];
   readonly today: number;
   readonly plannedDay: number;
@@ -21,19 +12,16 @@ export interface ChartParts {
   readonly median: number | null;
   readonly late: number | null;
   readonly format: (value: number) => string;
-  readonly colours: ChartColours;
-  readonly isNarrow: boolean;
   readonly unit: CourseUnit;
   /** It is closed: its last day is not today. */
   readonly isOver: boolean;
-  /** The box that follows the pointer, from its lines. */
-  readonly toBox: (lines: readonly string[]) => HTMLElement;
 }
 
-const FONT = 'Atkinson Hyperlegible Next Variable, system-ui, sans-serif';
-
 /** The drawing of a course for the chart library: plan, done with what went wrong, forecast, scope. */
-export function toChartOption({ points, today, plannedDay, median, late, format, colours, isNarrow, unit, isOver, toBox }: ChartParts) {
+export function toChartOption(
+  { points, today, plannedDay, median, late, format, unit, isOver }: CourseChartParts,
+  { colours, isNarrow, toBox }: ChartLook,
+) {
   const at = new Map(points.map(({ day }, place) => [day, place]));
   const place = (day: number) => at.get(day) ?? at.get([...at.keys()].findLast((own) => own <= day) ?? 0) ?? 0;
   const text = { fontFamily: FONT, color: colours.soft, fontSize: 12 };

@@ -4,15 +4,15 @@ import { weighTurn } from '@kindred-baton/core/progress/course';
 import { FORECAST_PATHS } from '@kindred-baton/core/progress/forecast';
 import { addDays } from '@kindred-baton/core/time/calendar';
 import { keepPreviousData } from '@tanstack/react-query';
-import { useCallback, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { useRead } from '../../../client/use-read.ts';
 import { EmptyView } from '../../../ui/empty-view.tsx';
 import { countOf, formatShare, formatSpan } from '../../../ui/format.ts';
 import { Choose } from '../../../ui/menus/choose.tsx';
 import { PageTitle } from '../../../ui/page-title.tsx';
-import { saveBlob } from '../../../ui/save-file.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
+import { ChartFrame, ChartKey } from '../chart/chart-frame.tsx';
 import { NoCycle } from '../no-cycle.tsx';
 import { ProgressTabs } from '../progress-tabs.tsx';
 import { toTurnsPath } from '../to-turns-path.ts';
@@ -174,40 +174,23 @@ function Course({ course, cycle, unit }: CourseProps) {
   );
 }
 
-interface PictureProps extends Omit<Parameters<typeof CourseChart>[0], 'onReady'> {
-  readonly name: string;
-}
-
-function Picture({ name, ...props }: PictureProps) {
-  const [save, setSave] = useState<(() => string) | null>(null);
-  const keep = useCallback((next: (() => string) | null) => setSave(() => next), []);
+function Picture({ name, ...props }: Omit<Parameters<typeof CourseChart>[0], 'onReady'> & { readonly name: string }) {
   return (
-    <>
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 px-4 pt-3 text-[13px]">
-        <Key className="border-t-[2.5px] border-ink">Through</Key>
-        <Key className="border-t-4 border-failed">Went wrong, to be done again</Key>
-        <Key className="border-t-2 border-dashed border-soft">Planned, as kept when it opened</Key>
-        {!props.isOver && <Key className="h-2.5 bg-ink/15">Forecast: 85 of 100 lie in here</Key>}
-        <button
-          type="button"
-          className="button button-small ml-auto"
-          disabled={!save}
-          onClick={() => save && saveBlob(new Blob([save()], { type: 'image/svg+xml' }), `${name}.svg`)}
-        >
-          Save as SVG
-        </button>
-      </div>
-      <CourseChart {...props} onReady={keep} />
-    </>
+    <ChartFrame
+      name={name}
+      keys={
+        <>
+          <ChartKey className="border-t-[2.5px] border-ink">Through</ChartKey>
+          <ChartKey className="border-t-4 border-failed">Went wrong, to be done again</ChartKey>
+          <ChartKey className="border-t-2 border-dashed border-soft">Planned, as kept when it opened</ChartKey>
+          {!props.isOver && <ChartKey className="h-2.5 bg-ink/15">Forecast: 85 of 100 lie in here</ChartKey>}
+        </>
+      }
+    >
+      {(keep) => <CourseChart {...props} onReady={keep} />}
+    </ChartFrame>
   );
 }
-
-const Key = ({ className, children }: { readonly className: string; readonly children: string }) => (
-  <span className="flex items-center gap-1.5 text-soft">
-    <span className={`w-6 ${className}`} aria-hidden />
-    {children}
-  </span>
-);
 
 /** Against what should have been through by last evening, as it was planned when the cycle opened. */
 function describeBehind(behind: number | null, course: PackedCourse, format: (value: number) => string): string {

@@ -127,9 +127,10 @@ describe('a course', () => {
 
   it('is drawn with round numbers at its side, and without today where it is over', () => {
     const { points } = layOut();
-    const parts = { points, today: 4, plannedDay: 7, median: 7, late: 11, format: String, isNarrow: false, unit: 'turns' as const };
+    const parts = { points, today: 4, plannedDay: 7, median: 7, late: 11, format: String, unit: 'turns' as const };
     const colours = { ink: '', soft: '', line: '', passed: '', failed: '', baton: '', tint: '', sheet: '' };
-    const draw = (isOver: boolean) => toChartOption({ ...parts, isOver, colours, toBox: () => document.createElement('div') });
+    const draw = (isOver: boolean) =>
+      toChartOption({ ...parts, isOver }, { colours, isNarrow: false, toBox: () => document.createElement('div') });
     expect(draw(false).yAxis).toMatchObject({ interval: 1, max: 5 });
     expect(
       [draw(false), draw(true)].map(({ series: [today] }) => (today as { markLine: { data: unknown[] } }).markLine.data.length),

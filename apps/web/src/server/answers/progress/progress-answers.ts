@@ -2,6 +2,7 @@ import type { progressRoutes } from '@kindred-baton/contracts/progress/routes';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
 import { getHolds } from '@kindred-baton/store/progress/get-holds';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
+import { getDefectCourse } from '@kindred-baton/store/progress/get-defect-course';
 import { getSince } from '@kindred-baton/store/progress/get-since';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
 import { getStepTries, getWrongSteps } from '@kindred-baton/store/progress/get-wrong-steps';
@@ -13,6 +14,7 @@ export const progressAnswers: Answers<typeof progressRoutes> = {
   getProgressFile: answerProgressFile,
   getHolds: ({ ask, input }) => ask(getHolds, input),
   getCourse: ({ ask, input }) => ask(getCourse, input),
+  getDefectCourse: ({ ask, input }) => ask(getDefectCourse, input),
   getSince: ({ ask, input }) => ask(getSince, input),
   getTeamProgress: ({ ask, input }) => ask(getTeamProgress, input),
   getWrongSteps: ({ ask, input }) => ask(getWrongSteps, input),
