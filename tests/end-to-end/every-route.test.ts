@@ -20,6 +20,8 @@ const PEOPLE: readonly (readonly [string, readonly Role[]])[] = [
 const ROUTE_LIST = Object.entries<Route>(ROUTES);
 
 const slice = { name: 'All', view: 'where', cut: {}, isShared: false };
+const odds = { even: '2026-12-01', late: null, inTime: 0.5 };
+const decision = { cycle: 'ACC-2', kind: 'stay', words: 'As it is', why: 'So', before: odds, after: odds };
 const board = { name: 'All', isShared: false, tiles: [] };
 
 /** Inputs of which one field depends on another; every other is made from its schema. */
@@ -33,6 +35,7 @@ const INPUTS: Readonly<Record<string, (node: string) => unknown>> = {
   changeLevels: () => ({ levels: ['One', 'Two'], codeScheme: ['AA', '{parent}-9'] }),
   changeCycle: () => ({ name: 'Changed' }),
   ...{ listTurns: () => ({ cycle: 'ACC-2' }), getRows: () => ({ cycle: 'ACC-2' }) },
+  listDefects: () => ({ cycle: 'ACC-2', happened: 'found', on: '2026-11-24' }),
   listRuns: () => ({ numbers: '1,2' }),
   ...{
     keepSlice: () => slice,
@@ -40,6 +43,7 @@ const INPUTS: Readonly<Record<string, (node: string) => unknown>> = {
     makeBoard: () => board,
     changeBoard: () => ({ ...board, version: 1 }),
   },
+  keepDecision: () => ({ ...decision, id: randomUUID() }),
   getStepTries: () => ({ cycle: 'ACC-2', test: 'BIL-01', version: 1, index: 5 }),
   // Nothing, as gzip.
   keepCapture: () => ({ gzip: 'H4sIAAAAAAAAAwMAAAAAAAAAAAA=' }),

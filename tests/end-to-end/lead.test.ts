@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Outlook } from '@kindred-baton/contracts/progress/outlook';
 import type { TurnList } from '@kindred-baton/contracts/turns/turn';
 import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
 import * as XLSX from 'xlsx';
@@ -58,6 +59,20 @@ describe('what a lead does beside the walk', () => {
     await lead.page.goto(day!);
     await lead.sees(new RegExp(`^${rows.size} turns?$`, 'm'));
     await lead.sees('tried on');
+  });
+
+  it('writes down what is decided about the end, with its figures, and takes it back', async () => {
+    await lead.go('/brindlemere/progress?view=course&cycle=ACC-2');
+    await lead.press('Decide: Nothing is changed');
+    await lead.type('Why', 'The crews are trained on Monday; it is looked at again then.');
+    await lead.press('Write it down');
+    await lead.sees('It is written down, with its figures.');
+    await lead.sees('it is looked at again then');
+    const { decisions } = await lead.json<Outlook>('/api/brindlemere/progress/outlook?cycle=ACC-2');
+    expect(decisions).toMatchObject([{ kind: 'stay', by: 'Lea Marsh', takenBack: null }]);
+    expect(decisions[0]!.before).toEqual(decisions[0]!.after);
+    await lead.press('Take it back');
+    await lead.sees('Taken back by Lea Marsh');
   });
 
   it('reads how the defects came and went; a number of a day opens those of that day', async () => {

@@ -21,6 +21,7 @@ const VIEWS: readonly (readonly [name: string, path: string, person: string])[] 
   ['defects over time', '/brindlemere/progress?view=defects', 'Lea Marsh'],
   ['defects that were opened again', '/brindlemere/defects?cycle=ACC-2&happened=reopened&show=all', 'Lea Marsh'],
   ['where it goes wrong', '/brindlemere/progress?view=steps', 'Lea Marsh'],
+  ['where it goes wrong, by screen', '/brindlemere/progress?view=steps&each=screen', 'Lea Marsh'],
   ['where it goes wrong, in a branch', '/brindlemere/progress?view=steps&scope=RB&by=people', 'Cora Vane'],
   ['map', '/brindlemere/map?node=NS-2.1', 'Lea Marsh'],
   ['requirements', '/brindlemere/requirements', 'Lea Marsh'],

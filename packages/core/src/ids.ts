@@ -35,4 +35,5 @@ export type DefectWordId = Id<'defectWord'>;
 export type MailId = Id<'mail'>;
 export type DataAddressId = Id<'dataAddress'>;
 export type SliceId = Id<'slice'>;
+export type DecisionId = Id<'decision'>;
 export type BoardId = Id<'board'>;

@@ -1,7 +1,9 @@
+import { doneSchema, idSchema } from '../common.ts';
 import { defineRoutes } from '../route.ts';
 import { courseQuerySchema, courseSchema } from './course.ts';
 import { defectCourseQuerySchema, defectCourseSchema } from './defects.ts';
 import { holdsQuerySchema, holdsSchema } from './holds.ts';
+import { keepDecisionSchema, outlookQuerySchema, outlookSchema } from './outlook.ts';
 import { progressFileQuerySchema, progressQuerySchema, progressSchema } from './progress.ts';
 import { sinceQuerySchema, sinceSchema } from './since.ts';
 import { teamProgressQuerySchema, teamProgressSchema } from './teams.ts';
@@ -26,6 +28,23 @@ export const progressRoutes = defineRoutes({
   getDefectCourse: {
     ...{ method: 'GET', path: '/progress/defects', input: defectCourseQuerySchema, output: defectCourseSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'defects'] },
+  },
+  getOutlook: {
+    ...{ method: 'GET', path: '/progress/outlook', input: outlookQuerySchema, output: outlookSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'defects', 'tests'] },
+  },
+  keepDecision: {
+    ...{ method: 'POST', path: '/progress/decisions', input: keepDecisionSchema, output: doneSchema },
+    ...{ right: 'run cycles', topics: ['cycles'] },
+  },
+  takeBackDecision: {
+    ...{
+      method: 'DELETE',
+      path: '/progress/decisions/:decision',
+      params: { decision: idSchema<'decision'>() },
+      output: doneSchema,
+    },
+    ...{ right: 'run cycles', topics: ['cycles'] },
   },
   getSince: {
     ...{ method: 'GET', path: '/progress/since', input: sinceQuerySchema, output: sinceSchema },

@@ -1,3 +1,4 @@
+import { RANKINGS } from '@kindred-baton/core/progress/rank-things';
 import { z } from 'zod';
 import { codeSchema, codedSchema, idSchema, momentSchema, placedPageSchema } from '../common.ts';
 import { oneCycleSchema } from '../cycles/choice.ts';
@@ -19,7 +20,14 @@ const wrongStepsQueryBase = z.object({
   by: z.enum(TRIED_BY).default('all'),
 });
 
-export const wrongStepsQuerySchema = wrongStepsQueryBase.extend({ page: z.coerce.number().int().min(1).default(1) });
+const thingKeySchema = z.string().max(2_000).optional();
+
+export const wrongStepsQuerySchema = wrongStepsQueryBase.extend({
+  each: z.enum(RANKINGS).default('step'),
+  /** Only steps that name this, or stand on this screen, by its key. */
+  ...{ target: thingKeySchema, screen: thingKeySchema },
+  page: z.coerce.number().int().min(1).default(1),
+});
 export type WrongStepsQuery = z.infer<typeof wrongStepsQuerySchema>;
 
 const wrongStepSchema = z.object({
@@ -40,15 +48,34 @@ const wrongStepSchema = z.object({
 });
 export type WrongStepView = z.infer<typeof wrongStepSchema>;
 
+/** A field, a button or a screen, over all steps that name it (core: progress/rank-things). */
+const wrongThingSchema = z.object({
+  ...{ key: z.string(), name: z.string(), application: z.string(), tests: z.int(), steps: z.int() },
+  ...{ tries: z.int(), failed: z.int(), blocked: z.int(), low: z.number(), high: z.number() },
+  /** The step of it at which most went wrong, and at how many something did. */
+  worst: z.object({ test: codedSchema.omit({ id: true }), index: z.int(), errors: z.int() }),
+  wrongSteps: z.int(),
+  defects: z.array(z.object({ code: z.string(), title: z.string(), isOpen: z.boolean() })),
+  waiting: z.object({ turns: z.int(), minutes: z.int() }),
+});
+export type WrongThingView = z.infer<typeof wrongThingSchema>;
+
 export const wrongStepsSchema = z.object({
+  each: z.enum(RANKINGS),
   cycle: cycleSpanSchema.nullable(),
   cycles: z.array(z.object({ code: z.string(), name: z.string() })),
-  /** Over all that was tried: steps, tries, and tries that went wrong; of those, what the worst ten have. */
+  /** Over all that was tried: steps (or things), tries, and tries that went wrong; of those, what the worst ten have. */
   ...{ steps: z.int(), tries: z.int(), errors: z.int(), errorsOfTen: z.int() },
   /** Turns that failed or were blocked without written steps: not in this list. */
   unwritten: z.int(),
   rows: placedPageSchema,
+  /** Steps, where each is one; */
   wrong: z.array(wrongStepSchema),
+  /** else things; and the errors at steps that are counted under none. */
+  things: z.array(wrongThingSchema),
+  unplaced: z.int(),
+  /** What the steps are narrowed to, as it is called. */
+  only: z.string().nullable(),
 });
 export type WrongSteps = z.infer<typeof wrongStepsSchema>;
 

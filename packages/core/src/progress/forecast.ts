@@ -68,7 +68,8 @@ export interface Forecast {
 export const FORECAST_PATHS = 2_000;
 /** With fewer days of its own a lane is taken to keep the plan's pace. */
 export const LEAST_DAYS = 3;
-const LATE = 0.85;
+/** So many of the ends lie by the *late* day. */
+export const LATE = 0.85;
 const LOW = 0.075;
 
 /**

@@ -105,6 +105,13 @@ async function loadAcceptance(context: Reading, cycle: CycleRow): Promise<Accept
   };
 }
 
+/** The whole of a cycle by its exit criteria, with what they are measured on. */
+export async function loadCycleFigures(context: Reading, cycle: CycleRow) {
+  const { tree, ...figures } = await loadFigures(context, cycle);
+  const all = measureBranches({ tree, ...figures }).measure(null);
+  return { tree, ...all, criteria: toCriteria(checkExit(cycle.rules.exit, all)) };
+}
+
 type BranchFigures = Omit<ExitFigures, 'requirements' | 'defects'> & Pick<Figures, 'requirements' | 'defects'>;
 
 interface Branch {

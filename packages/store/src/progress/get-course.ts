@@ -18,6 +18,7 @@ import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import { readPacked } from '../read-packed.ts';
 import { isAtNodes, isOfCycle } from '../runs/in-scope.ts';
+import { isSparable } from '../runs/is-sparable.ts';
 import type { CycleRow } from '../schema/cycles.ts';
 import { baselines, runs } from '../schema/cycles.ts';
 import { history } from '../schema/history.ts';
@@ -151,7 +152,7 @@ const listTurns = (context: ReadContext, { cycle, firstDay, nodes }: Own): Promi
       ...{ team: turns.teamId, assignee: turns.assigneeId, status: turns.status, isRetestDue: turns.isRetestDue },
       leftOutOn: sql`case when ${turns.status} = 'skipped' then ${toDayNumber(context, turns.doneAt, firstDay)} end`,
       dueOn: sql`${turns.dueOn} - ${firstDay}::date`,
-      isSparable: sql`${runs.priority} = 'low' and ${runs.outcome} = 'not run'`,
+      isSparable,
       isCounted: sql`coalesce(${isAtNodes(nodes) ?? sql`true`}, false)`,
     },
     from: sql`from ${turns} join ${runs} on ${eq(runs.id, turns.runId)} where ${isOfCycle({ cycleId: cycle.id, nodes: null })}

@@ -75,6 +75,32 @@ describe('where it goes wrong', () => {
     expect(detail.holds.map(({ kind }) => kind)).toContain('defect');
   });
 
+  it('counts the same errors by field or button and by screen; each opens the steps that make it', async () => {
+    const all = await look();
+    for (const each of ['target', 'screen'] as const) {
+      const { things, unplaced, errors, tries, rows } = await look({ each });
+      expect(rows.size).toBe(things.length);
+      expect(sum(things.map(errorsOf)) + unplaced).toBe(errors);
+      expect([errors, tries]).toEqual([all.errors, all.tries]);
+      for (const thing of things.slice(0, 8)) {
+        const { wrong, only } = await look({ [each]: thing.key });
+        expect([thing.name, wrong.length, sum(wrong.map(errorsOf))]).toEqual([thing.name, thing.wrongSteps, errorsOf(thing)]);
+        expect(only?.toLowerCase()).toBe(thing.name.toLowerCase());
+        // By a statement of its own: every try at a step of that name in the application.
+        if (each === 'target') {
+          const { rows: counted } = await db.store.db.execute<{ tries: number }>(sql`
+            select count(*)::int as tries from step_results r join attempts a on a.id = r.attempt_id join turns t on t.id = a.turn_id
+              join cycles c on c.id = t.cycle_id join runs u on u.id = t.run_id join test_versions v on v.id = a.version_id
+              join tests e on e.id = v.test_id left join applications p on p.id = e.application_id
+            where c.code = 'ACC-2' and coalesce(u.left_to::text, '') <> 'taken out' and r.outcome in ('passed', 'failed', 'blocked')
+              and lower(v.steps->r.step_index->>'target') = ${thing.name.toLowerCase()} and p.name = ${thing.application}`);
+          expect([thing.name, counted[0]?.tries]).toEqual([thing.name, thing.tries]);
+        }
+      }
+    }
+    expect(await look({ target: 'nowhere/nothing' })).toMatchObject({ wrong: [], only: 'nowhere/nothing' });
+  });
+
   it('shows everything, page by page', async () => {
     const first = await look();
     expect(first.rows.size).toBe(first.wrong.length);

@@ -5,10 +5,13 @@ import type {
   WrongSteps,
   WrongStepsQuery,
   WrongStepView,
+  WrongThingView,
 } from '@kindred-baton/contracts/progress/wrong-steps';
 import { SEEN_SHOWN, STEPS_A_PAGE, TRIES_SHOWN } from '@kindred-baton/contracts/progress/wrong-steps';
 import { pushTo } from '@kindred-baton/core/push-to';
 import { getErrors } from '@kindred-baton/core/progress/rank-steps';
+import type { Ranking } from '@kindred-baton/core/progress/rank-things';
+import { rankThings } from '@kindred-baton/core/progress/rank-things';
 import type { WrongStep } from '@kindred-baton/core/progress/rank-steps';
 import { cutPage } from '@kindred-baton/core/tables/pages';
 import { printStep } from '@kindred-baton/core/tests/print-step';
@@ -25,7 +28,8 @@ import { tests } from '../schema/tests.ts';
 import { attempts, stepResults, turns } from '../schema/turns.ts';
 import { findCycle, listCycleNames, toSpan } from '../programmes/find-cycle.ts';
 import type { AroundSteps, LoadedSteps, TriesWanted } from './load-wrong-steps.ts';
-import { isTry, loadAroundSteps, loadWrongSteps, sumWaiting, toPlaceKey } from './load-wrong-steps.ts';
+import { isTry, loadAroundSteps, loadTriedSteps, loadWrongSteps, sumWaiting, toPlaceKey } from './load-wrong-steps.ts';
+import { loadThings } from './name-things.ts';
 import { tellHolds } from './tell-holds.ts';
 
 const NOTHING = {
@@ -36,7 +40,7 @@ const NOTHING = {
   errorsOfTen: 0,
   unwritten: 0,
   rows: { page: 1, from: 0, size: 0 },
-  wrong: [],
+  ...{ wrong: [], things: [], unplaced: 0, only: null },
 };
 const TOP = 10;
 
@@ -45,18 +49,81 @@ export const getWrongSteps: Query<WrongStepsQuery, WrongSteps> = {
   right: 'read',
   read: async (context, query) => {
     const [cycle, cycles] = await Promise.all([findCycle(context, query.cycle), listCycleNames(context)]);
-    if (!cycle) return { ...NOTHING, cycles };
+    if (!cycle) return { ...NOTHING, each: query.each, cycles };
     const wanted = await toWanted(context, cycle.id, query);
     const loaded = await loadWrongSteps(context, wanted);
     const [around, unwritten] = await Promise.all([loadAroundSteps(context, cycle.id, loaded.placeOf), countUnwritten(context, wanted)]);
-    const { at, shown } = cutPage(loaded.wrong, { page: query.page, of: STEPS_A_PAGE });
+    const all = { cycle: toSpan(cycle), cycles, tries: loaded.tries, errors: loaded.errors, unwritten, each: query.each };
+    const known = { wanted, loaded, around };
+    if (query.each !== 'step') return { ...all, ...NO_STEPS, ...(await listThings(context, known, { ...query, each: query.each })) };
+    const { wrong, only } = await narrowSteps(context, loaded, query);
+    const { at, shown } = cutPage(wrong, { page: query.page, of: STEPS_A_PAGE });
     return {
-      ...{ cycle: toSpan(cycle), cycles, steps: loaded.steps, tries: loaded.tries, errors: loaded.errors, unwritten, rows: at },
-      errorsOfTen: loaded.wrong.slice(0, TOP).reduce((sum, step) => sum + getErrors(step), 0),
-      wrong: await describeSteps(context, shown, { wanted, loaded, around }),
+      ...{ ...all, ...NO_THINGS, steps: loaded.steps, rows: at, only, errorsOfTen: sumTopErrors(wrong) },
+      wrong: await describeSteps(context, shown, known),
     };
   },
 };
+
+const NO_STEPS = { wrong: [], only: null };
+const NO_THINGS = { things: [], unplaced: 0 };
+const sumTopErrors = (wrong: readonly Parameters<typeof getErrors>[0][]) =>
+  wrong.slice(0, TOP).reduce((sum, step) => sum + getErrors(step), 0);
+
+/** Steps that name a field, a button or a screen; all where none is asked for. */
+async function narrowSteps(context: ReadContext, { wrong }: LoadedSteps, { target, screen }: Pick<WrongStepsQuery, 'target' | 'screen'>) {
+  const key = target ?? screen;
+  if (key === undefined) return { wrong, only: null };
+  const thingOf = await loadThings(
+    context,
+    wrong.map(({ version }) => version),
+    target === undefined ? 'screen' : 'target',
+  );
+  const own = wrong.flatMap((step) => {
+    const thing = thingOf(step);
+    return thing?.key === key ? [{ step, thing }] : [];
+  });
+  return { wrong: own.map(({ step }) => step), only: own[0]?.thing.name ?? key };
+}
+
+/** The same errors by what the steps name: over all tries of it, also where nothing went wrong. */
+async function listThings(
+  context: ReadContext,
+  { wanted, loaded, around }: Known,
+  { each, page }: { readonly each: Exclude<Ranking, 'step'>; readonly page: number },
+): Promise<Pick<WrongSteps, 'steps' | 'rows' | 'errorsOfTen' | 'things' | 'unplaced'>> {
+  const tried = await loadTriedSteps(context, wanted, loaded.placeOf);
+  const thingOf = await loadThings(
+    context,
+    tried.map(({ version }) => version),
+    each,
+  );
+  const ranked = rankThings(tried, thingOf);
+  const { at, shown } = cutPage(ranked.wrong, { page, of: STEPS_A_PAGE });
+  const testOf = await loadTestNames(
+    context,
+    shown.flatMap(({ wrong }) => wrong.slice(0, 1).map(({ test }) => test)),
+  );
+  return {
+    ...{ steps: ranked.things, rows: at, errorsOfTen: sumTopErrors(ranked.wrong), unplaced: ranked.unplaced },
+    things: shown.map(({ wrong, ...thing }): WrongThingView => {
+      const keys = wrong.map(toPlaceKey);
+      const [worst] = wrong;
+      const found = new Map(keys.flatMap((key) => around.defectsAt.get(key) ?? []).map(({ id, ...defect }) => [id, defect]));
+      return {
+        ...thing,
+        worst: {
+          test: testOf.get(worst?.test ?? '') ?? { code: '', name: '' },
+          index: worst?.index ?? 0,
+          errors: worst ? getErrors(worst) : 0,
+        },
+        wrongSteps: wrong.length,
+        defects: [...found.values()].sort((a, b) => Number(b.isOpen) - Number(a.isOpen)),
+        waiting: sumWaiting([...new Set(keys.flatMap((key) => around.holdsAt.get(key) ?? []))], around.held),
+      };
+    }),
+  };
+}
 
 /** The tries of one step that went wrong: what was seen instead, by whom, and what waits behind it. */
 export const getStepTries: Query<StepTriesQuery, StepTriesView> = {
@@ -126,14 +193,7 @@ async function describeSteps(
   { wanted, loaded, around }: Known,
 ): Promise<WrongStepView[]> {
   const ids = [...new Set(steps.map(({ test }) => test))];
-  const [teamsOf, rows] = await Promise.all([
-    loadTeamsOf(context, wanted, ids),
-    context.db
-      .select({ id: tests.id, code: tests.code, name: tests.name })
-      .from(tests)
-      .where(sql`${tests.id} = any(${sql.param(ids)}::uuid[])`),
-  ]);
-  const testOf = new Map(rows.map(({ id, ...test }) => [id as string, test]));
+  const [teamsOf, testOf] = await Promise.all([loadTeamsOf(context, wanted, ids), loadTestNames(context, ids)]);
   return steps.map((step) => {
     const [version, key] = [loaded.versions.get(step.version), toPlaceKey(step)];
     const written = version?.steps[step.index];
@@ -151,6 +211,14 @@ async function describeSteps(
       waiting: sumWaiting(around.holdsAt.get(key) ?? [], around.held),
     };
   });
+}
+
+async function loadTestNames({ db }: ReadContext, ids: readonly string[]) {
+  const rows = await db
+    .select({ id: tests.id, code: tests.code, name: tests.name })
+    .from(tests)
+    .where(sql`${tests.id} = any(${sql.param(ids)}::uuid[])`);
+  return new Map(rows.map(({ id, ...test }) => [id as string, test]));
 }
 
 /** The teams whose turns each of these tests is, by name. */

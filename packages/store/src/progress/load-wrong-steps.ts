@@ -1,6 +1,6 @@
 import type { TriedBy } from '@kindred-baton/contracts/progress/wrong-steps';
 import type { CycleId, DefectId, TestId, TestVersionId, TurnId } from '@kindred-baton/core/ids';
-import { rankSteps } from '@kindred-baton/core/progress/rank-steps';
+import { rankSteps, sumSteps } from '@kindred-baton/core/progress/rank-steps';
 import type { CountedStep, RankedSteps } from '@kindred-baton/core/progress/rank-steps';
 import type { StepPlace } from '@kindred-baton/core/progress/same-steps';
 import { placeSteps } from '@kindred-baton/core/progress/same-steps';
@@ -70,8 +70,28 @@ interface ReadStep extends Omit<CountedStep, 'test'> {
  * others are only counted. Two queries.
  */
 export async function loadWrongSteps(context: ReadContext, wanted: TriesWanted): Promise<LoadedSteps> {
+  const read = await readTries(context, wanted, { isWhole: false });
+  const counted = toCounted(read);
+  const rest = read.find(({ test }) => test === null);
+  const versions = await loadVersions(context, counted);
+  const placeOf = placeVersions([...versions.values()]);
+  const ranked = rankSteps(counted, placeOf);
+  return { ...ranked, steps: ranked.steps + (rest?.steps ?? 0), tries: ranked.tries + (rest?.tries ?? 0), versions, placeOf };
+}
+
+/** Every step that was tried, once, also of tests in which nothing went wrong. One query; `placeOf` is that of the same tries. */
+export async function loadTriedSteps(context: ReadContext, wanted: TriesWanted, placeOf: LoadedSteps['placeOf']): Promise<CountedStep[]> {
+  return sumSteps(toCounted(await readTries(context, wanted, { isWhole: true })), placeOf);
+}
+
+const toCounted = (read: readonly ReadStep[]) =>
+  read.flatMap(({ test, version, index, tries, failed, blocked }): CountedStep[] =>
+    test === null ? [] : [{ test, version, index, tries, failed, blocked }],
+  );
+
+function readTries(context: ReadContext, wanted: TriesWanted, { isWhole }: { readonly isWhole: boolean }): Promise<ReadStep[]> {
   const cell = { test: sql`test`, version: sql`version`, index: sql`index`, tries: sql`tries`, failed: sql`failed`, blocked: sql`blocked` };
-  const read = await readPacked<ReadStep>(context, {
+  return readPacked<ReadStep>(context, {
     cells: { ...cell, steps: sql`steps` },
     from: sql`from (
       with groups as (
@@ -82,23 +102,19 @@ export async function loadWrongSteps(context: ReadContext, wanted: TriesWanted):
         where ${and(isTry(wanted), isNotNull(attempts.versionId), isNotNull(turns.testId))}
         group by 1, 2, 3
       ), marked as (
-        select *, bool_or(failed + blocked > 0) over own or min(version::text) over own <> max(version::text) over own as is_told
+        select *, ${isWhole} or bool_or(failed + blocked > 0) over own or min(version::text) over own <> max(version::text) over own as is_told
         from groups window own as (partition by test)
       )
       select test, version, index, tries, failed, blocked, 1 as steps from marked where is_told
       union all select null, null, null, coalesce(sum(tries), 0), 0, 0, count(*) from marked where not is_told
     ) as steps`,
   });
-  const counted = read.flatMap(({ test, version, index, tries, failed, blocked }): CountedStep[] =>
-    test === null ? [] : [{ test, version, index, tries, failed, blocked }],
-  );
-  const rest = read.find(({ test }) => test === null);
-  const versions = await loadVersions(context, counted);
+}
+
+function placeVersions(versions: readonly VersionRow[]): LoadedSteps['placeOf'] {
   const places = new Map<string, readonly StepPlace[]>();
-  for (const own of groupByTest([...versions.values()]).values()) for (const [id, steps] of placeSteps(own)) places.set(id, steps);
-  const placeOf = (step: StepPlace) => places.get(step.version)?.[step.index] ?? { version: step.version, index: step.index };
-  const ranked = rankSteps(counted, placeOf);
-  return { ...ranked, steps: ranked.steps + (rest?.steps ?? 0), tries: ranked.tries + (rest?.tries ?? 0), versions, placeOf };
+  for (const own of groupByTest(versions).values()) for (const [id, steps] of placeSteps(own)) places.set(id, steps);
+  return (step) => places.get(step.version)?.[step.index] ?? { version: step.version, index: step.index };
 }
 
 function groupByTest(versions: readonly VersionRow[]): Map<TestId, VersionRow[]> {

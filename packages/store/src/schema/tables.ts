@@ -24,6 +24,7 @@ export { attempts, captures, evidence, leases, nudges, outcome, stepOutcome, ste
 export { defectKind, defectStatus, defectTurns, defectWords, defects, severity } from './defects.ts';
 export { personaStarts, personas } from './personas.ts';
 export { dataAddresses } from './data-addresses.ts';
+export { decisions } from './decisions.ts';
 export { boardLinks, boards, slices } from './boards.ts';
 export { jobState, jobs } from './jobs.ts';
 export { history } from './history.ts';

@@ -20,7 +20,7 @@ interface StepPanelProps {
 export function StepPanel({ step, cycle, query }: StepPanelProps) {
   const { base } = useProgramme();
   const { withScope } = useAddress();
-  const { page: _, ...asked } = query;
+  const { page: _page, each: _each, target: _target, screen: _screen, ...asked } = query;
   const { data, error } = useRead('getStepTries', {
     input: { ...asked, test: step.test.code, version: String(step.version), index: String(step.index) } as never,
   });

@@ -1,8 +1,8 @@
 import type { WrongSteps, WrongStepView } from '@kindred-baton/contracts/progress/wrong-steps';
-import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
+import type { Ranking } from '@kindred-baton/core/progress/rank-things';
+import { getRankingLabel, RANKINGS } from '@kindred-baton/core/progress/rank-things';
 import { keepPreviousData } from '@tanstack/react-query';
 import { useRead } from '../../client/use-read.ts';
-import { BatonBar } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatMinutes, formatSpan } from '../../ui/format.ts';
 import { Choose } from '../../ui/menus/choose.tsx';
@@ -15,19 +15,23 @@ import { ProgressTabs } from './progress-tabs.tsx';
 import { ShareBoundsMark } from './share-bounds.tsx';
 import { StepPanel } from './step-panel.tsx';
 import { toStepKey } from './step-key.ts';
+import { DefectsCell, TriesBar } from './tries-cells.tsx';
 import { useQueryOf } from './use-query-of.ts';
+import { ThingTable } from './wrong-things.tsx';
 
 const TRIES = [
   { key: 'all', name: 'by people and runners' },
   { key: 'people', name: 'by people' },
   { key: 'runners', name: 'by runners' },
 ];
+const EACH = RANKINGS.map((key) => ({ key, name: getRankingLabel(key).one }));
+const NOUNS: Readonly<Record<Ranking, string>> = { step: 'Steps', target: 'Fields and buttons', screen: 'Screens' };
 const TOP = 10;
 
 /** Which steps cost the round, and what waits behind them. Without an answer of the page's own it is asked for. */
 export function WrongStepsView({ initial, initialAddress }: { readonly initial: WrongSteps | null; readonly initialAddress: string }) {
   const address = useAddress();
-  const { input, isFirst } = useQueryOf(['cycle', 'scope', 'by', 'page'], initialAddress);
+  const { input, isFirst } = useQueryOf(['cycle', 'scope', 'by', 'each', 'target', 'screen', 'page'], initialAddress);
   const { data, error, isPlaceholderData } = useRead(
     'getWrongSteps',
     { input },
@@ -46,6 +50,12 @@ export function WrongStepsView({ initial, initialAddress }: { readonly initial: 
           onChoose={(cycle) => address.set({ cycle, page: null, step: null })}
         />
         <Choose
+          label="Each"
+          chosen={data.each}
+          choices={EACH}
+          onChoose={(each) => address.set({ each: each === 'step' ? null : each, target: null, screen: null, page: null, step: null })}
+        />
+        <Choose
           label="Tries"
           chosen={input['by'] ?? 'all'}
           choices={TRIES}
@@ -54,7 +64,19 @@ export function WrongStepsView({ initial, initialAddress }: { readonly initial: 
       </PageTitle>
       <ProgressTabs view="steps" />
       <StepsHeadline view={data} />
-      {data.wrong.length === 0 ? (
+      {data.only !== null && (
+        <p className="mb-2 flex flex-wrap items-center gap-2 text-[13px]">
+          Only steps {input['target'] === undefined ? 'on the screen' : 'that name'} “{data.only}”.
+          <button
+            type="button"
+            className="button button-small"
+            onClick={() => address.set({ target: null, screen: null, page: null, step: null })}
+          >
+            Show all
+          </button>
+        </p>
+      )}
+      {data.wrong.length + data.things.length === 0 ? (
         <div className="card">
           <EmptyView title={data.tries === 0 ? 'Nothing was tried yet' : 'Nothing went wrong'}>
             {data.tries === 0
@@ -63,10 +85,10 @@ export function WrongStepsView({ initial, initialAddress }: { readonly initial: 
           </EmptyView>
         </div>
       ) : (
-        <div className={`grid gap-4 lg:grid-cols-[minmax(0,1fr)_340px] ${isPlaceholderData ? 'opacity-70' : ''}`}>
+        <div className={`grid gap-4 ${chosen ? 'lg:grid-cols-[minmax(0,1fr)_340px]' : ''} ${isPlaceholderData ? 'opacity-70' : ''}`}>
           <div className="min-w-0">
-            <StepTable view={data} chosen={chosen} />
-            <PagesOf noun="Steps" at={data.rows} shown={data.wrong.length} param="page" />
+            {data.each === 'step' ? <StepTable view={data} chosen={chosen} /> : <ThingTable view={data} each={data.each} />}
+            <PagesOf noun={NOUNS[data.each]} at={data.rows} shown={data.wrong.length + data.things.length} param="page" />
           </div>
           {chosen && <StepPanel key={toStepKey(chosen)} step={chosen} cycle={data.cycle.code} query={input} />}
         </div>
@@ -86,22 +108,30 @@ function ProgressTabsOnly({ text }: { readonly text: string }) {
 }
 
 /** How much of what goes wrong the worst few steps make. */
-export function StepsHeadline({ view: { steps, errors, errorsOfTen, tries, unwritten, rows, wrong } }: { readonly view: WrongSteps }) {
-  const [worst] = wrong;
+export function StepsHeadline({ view }: { readonly view: WrongSteps }) {
+  const { steps, errors, errorsOfTen, tries, unwritten, rows, each, unplaced, only } = view;
+  const [worst] = [...view.wrong, ...view.things];
+  const { one, many } = getRankingLabel(each);
   const few = Math.min(TOP, rows.size);
   return (
     <p className="mb-3 text-[19px]">
       {errors > 0 && (
         <>
           <strong className="text-[22px]">
-            {few} of {countOf(steps, 'step')}
+            {few} of {countOf(steps, one, many)}
           </strong>{' '}
           {few === 1 ? 'makes' : 'make'} <strong className="text-[22px] text-failed">{errorsOfTen.toLocaleString('en')}</strong> of{' '}
           {countOf(errors, 'error')} in {countOf(tries, 'try', 'tries')}
         </>
       )}
-      {rows.page === 1 && worst && worst.waiting.turns > 0 && (
+      {rows.page === 1 && only === null && worst && worst.waiting.turns > 0 && (
         <span className="text-[15px] text-soft">; the first alone keeps {countOf(worst.waiting.turns, 'turn')} waiting</span>
+      )}
+      {unplaced > 0 && (
+        <span className="block text-[13px] text-soft">
+          Not among these: {countOf(unplaced, 'error')} at steps{' '}
+          {each === 'screen' ? 'before which no screen is gone to, or that are' : 'that are'} done by hand.
+        </span>
       )}
       {unwritten > 0 && (
         <span className="block text-[13px] text-soft">
@@ -148,9 +178,6 @@ export function StepTable({ view, chosen }: { readonly view: WrongSteps; readonl
   );
 }
 
-const WIDEST_PX = 92;
-const NARROWEST_PX = 10;
-
 interface StepLineProps {
   readonly step: WrongStepView;
   readonly rank: number;
@@ -164,8 +191,6 @@ function StepLine({ step, rank, most, isChosen }: StepLineProps) {
   const address = useAddress();
   const errors = step.failed + step.blocked;
   const choose = () => address.set({ step: toStepKey(step) });
-  const counts = { ...NO_COUNTS, failed: step.failed, blocked: step.blocked, waiting: step.tries - errors };
-  const [defect] = step.defects;
   return (
     <tr className={isChosen ? 'bg-band shadow-[inset_4px_0_0_var(--baton)]' : 'hover:bg-band'}>
       <td className="text-right font-mono text-soft">{rank}</td>
@@ -187,9 +212,7 @@ function StepLine({ step, rank, most, isChosen }: StepLineProps) {
         </span>
       </th>
       <td>
-        <span className="block" style={{ width: NARROWEST_PX + ((WIDEST_PX - NARROWEST_PX) * step.tries) / most }}>
-          <BatonBar counts={counts} isDecoration />
-        </span>
+        <TriesBar of={step} most={most} />
         <button type="button" className="min-h-[26px] text-[13px] whitespace-nowrap hover:underline" onClick={choose}>
           <strong>{errors}</strong> of {step.tries}
           {step.blocked > 0 && <span className="text-soft">{step.failed === 0 ? ' blocked' : `, ${step.blocked} blocked`}</span>}
@@ -198,16 +221,7 @@ function StepLine({ step, rank, most, isChosen }: StepLineProps) {
       <td>
         <ShareBoundsMark low={step.low} share={errors / step.tries} high={step.high} />
       </td>
-      <td className="whitespace-nowrap">
-        {defect ? (
-          <a className={`underline ${defect.isOpen ? '' : 'text-soft'}`} href={`${base}/defects/${defect.code}`} title={defect.title}>
-            {defect.code}
-          </a>
-        ) : (
-          <span className="text-soft">none</span>
-        )}
-        {step.defects.length > 1 && <span className="text-[13px] text-soft"> and {step.defects.length - 1}</span>}
-      </td>
+      <DefectsCell defects={step.defects} />
       <td className="text-right whitespace-nowrap">
         {step.waiting.turns === 0 ? (
           <span className="text-soft">–</span>

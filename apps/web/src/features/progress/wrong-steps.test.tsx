@@ -13,6 +13,7 @@ const step = (code: string, more: Partial<WrongStepView> = {}): WrongStepView =>
 const VIEW: WrongSteps = {
   cycle: { code: 'ACC-2', name: 'Acceptance 2', state: 'open', startsOn: '2026-11-20', endsOn: '2026-12-10' },
   cycles: [{ code: 'ACC-2', name: 'Acceptance 2' }],
+  ...{ each: 'step', things: [], unplaced: 0, only: null },
   ...{ steps: 40, tries: 300, errors: 6, errorsOfTen: 6, unwritten: 2, rows: { page: 1, from: 0, size: 2 } },
   wrong: [
     step('BIL-01', {

@@ -17,6 +17,7 @@ import { getTile } from '@kindred-baton/store/boards/get-tile';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getDefectCourse } from '@kindred-baton/store/progress/get-defect-course';
 import { getHolds } from '@kindred-baton/store/progress/get-holds';
+import { getOutlook } from '@kindred-baton/store/progress/decisions';
 import { getProgress, getWholeTable } from '@kindred-baton/store/progress/get-progress';
 import { getSince } from '@kindred-baton/store/progress/get-since';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
@@ -70,6 +71,7 @@ export const HEAVY_READS = {
   getMapGaps: ofAll(getMapGaps, 'getMapGaps'),
   getNode: { query: getNode, of: 'person', route: null },
   getOutline: ofAll(getOutline, 'getOutline'),
+  getOutlook: ofAll(getOutlook, 'getOutlook'),
   getOverlaps: ofAll(getOverlaps, 'getOverlaps'),
   getPackedPlan: ofAll(getPackedPlan, 'getPlan'),
   getProgress: ofAll(getProgress, 'getProgress'),

@@ -1,8 +1,6 @@
 import { useRead } from '../../../client/use-read.ts';
 import type { AcceptedNode } from '@kindred-baton/contracts/cycles/acceptance';
 import type { CycleDetail } from '@kindred-baton/contracts/cycles/cycle';
-import type { ExitResult } from '@kindred-baton/core/progress/check-exit';
-import { describeExitRule } from '@kindred-baton/core/progress/check-exit';
 import { getPassShare, getRunShare } from '@kindred-baton/core/progress/tally';
 import { BatonBar } from '../../../ui/baton-mark.tsx';
 import { EmptyView } from '../../../ui/empty-view.tsx';
@@ -13,7 +11,7 @@ import { FramedTable } from '../../../ui/framed-table.tsx';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { ProofLine } from '../../progress/standing-mark.tsx';
-import { toTurnsPath } from '../../progress/to-turns-path.ts';
+import { Criteria } from './criteria.tsx';
 import { SignForm } from './sign-form.tsx';
 
 /** Can it be accepted? Node by node: figures, what is open, and what the owner decided. */
@@ -213,60 +211,3 @@ function Decided({ node }: { readonly node: AcceptedNode }) {
 }
 
 /** Each criterion with its figure and a way to what keeps it from being met. */
-function Criteria({ criteria, cycle, node }: { readonly criteria: readonly ExitResult[]; readonly cycle: string; readonly node?: string }) {
-  const { viewer } = useProgramme();
-  return (
-    <ul className="grid gap-1.5">
-      {criteria.map((criterion) => (
-        <li
-          key={JSON.stringify(criterion.rule)}
-          className={`border-l-[3px] pl-2.5 text-[13px] ${criterion.isMet ? 'border-l-passed' : 'border-l-failed'}`}
-        >
-          <b>{criterion.isMet ? 'Met' : 'Not met'}</b>: {describeExitRule(criterion.rule, viewer.programme.severityNames)}
-          <span className="block text-soft">
-            <Figure criterion={criterion} /> <Open criterion={criterion} cycle={cycle} node={node} />
-          </span>
-        </li>
-      ))}
-      {criteria.length === 0 && <li className="text-[13px] text-soft">This cycle has none.</li>}
-    </ul>
-  );
-}
-
-function Figure({ criterion: { rule, figure } }: { readonly criterion: ExitResult }) {
-  if (rule.kind === 'open defects') return <>{countOf(figure ?? 0, 'open defect')}.</>;
-  if (rule.kind === 'critical nodes signed off') return <>{figure ?? 0} signed off.</>;
-  return <>{formatShare(figure, 1)} now.</>;
-}
-
-function Open({
-  criterion: { rule, open },
-  cycle,
-  node,
-}: {
-  readonly criterion: ExitResult;
-  readonly cycle: string;
-  readonly node: string | undefined;
-}) {
-  const { base } = useProgramme();
-  if (open.length === 0) return null;
-  if (rule.kind === 'run share' || rule.kind === 'pass share')
-    return (
-      <a
-        className="underline"
-        href={toTurnsPath({ base, cycle, filters: { status: open.join(','), ...(node === undefined ? {} : { node }) } })}
-      >
-        The turns behind it
-      </a>
-    );
-  const path = {
-    'open defects': 'defects/',
-    'requirements verified': 'requirements?requirement=',
-    'critical nodes signed off': 'map?node=',
-  }[rule.kind];
-  return open.slice(0, 12).map((code) => (
-    <a key={code} className="mr-1.5 underline" href={`${base}/${path}${encodeURIComponent(code)}`}>
-      {code}
-    </a>
-  ));
-}

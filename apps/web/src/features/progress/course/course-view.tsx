@@ -1,7 +1,6 @@
 import type { CourseView as Answer, PackedCourse } from '@kindred-baton/contracts/progress/course';
 import type { CourseUnit } from '@kindred-baton/core/progress/course';
 import { weighTurn } from '@kindred-baton/core/progress/course';
-import { FORECAST_PATHS } from '@kindred-baton/core/progress/forecast';
 import { addDays } from '@kindred-baton/core/time/calendar';
 import { keepPreviousData } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -18,12 +17,11 @@ import { ProgressTabs } from '../progress-tabs.tsx';
 import { toTurnsPath } from '../to-turns-path.ts';
 import { useQueryOf } from '../use-query-of.ts';
 import { CourseChart } from './course-chart.tsx';
+import { CourseSide } from './course-side.tsx';
+import { OutlookPanels } from './decisions-panel.tsx';
 import { CourseTable } from './course-table.tsx';
 import { CourseTeams } from './course-teams.tsx';
 import { nameDay } from './describe-course.ts';
-import { OddsPanel } from './odds-panel.tsx';
-import { RemediesPanel } from './remedies-panel.tsx';
-import { SincePanel } from './since-panel.tsx';
 import { useCourse } from './use-course.ts';
 
 const UNITS = [
@@ -91,6 +89,8 @@ function Course({ course, cycle, unit }: CourseProps) {
     team,
     scope,
   });
+  // Asked for apart: the picture does not wait for it.
+  const outlook = useRead('getOutlook', { input: { cycle: cycle.code } });
   const totals = useMemo(
     () =>
       course.groups.map((_, own) =>
@@ -126,48 +126,45 @@ function Course({ course, cycle, unit }: CourseProps) {
         {hasFailed && <span className="font-semibold">The forecast could not be drawn in this browser.</span>}
       </p>
       <div className={`grid items-start gap-4 ${course.isOver ? '' : 'lg:grid-cols-[minmax(0,1fr)_300px]'}`}>
-        <section className="card min-w-0" aria-label="Day by day">
-          <Picture
-            {...shown}
-            median={line?.ends?.median ?? null}
-            late={line?.ends?.late ?? null}
-            name={`course-${cycle.code}`}
-            label={`${end.strong}${end.rest}. ${format(drawing.through)} of ${format(drawing.total)} through.`}
-            onDay={(day) => {
-              if (day <= course.today) location.assign(toTurns({ tried: addDays(course.firstDay, day), ...own }));
-            }}
-          />
-          <details className="border-t border-line-2">
-            <summary className="min-h-[32px] cursor-pointer px-4 py-1.5 text-[14px] font-semibold">Day by day in numbers</summary>
-            <CourseTable
-              isOver={course.isOver}
-              points={drawing.points}
-              format={format}
-              toDay={(date) => toTurns({ tried: date, ...own })}
+        <div className="grid min-w-0 gap-4">
+          <section className="card min-w-0" aria-label="Day by day">
+            <Picture
+              {...shown}
+              median={line?.ends?.median ?? null}
+              late={line?.ends?.late ?? null}
+              name={`course-${cycle.code}`}
+              label={`${end.strong}${end.rest}. ${format(drawing.through)} of ${format(drawing.total)} through.`}
+              onDay={(day) => {
+                if (day <= course.today) location.assign(toTurns({ tried: addDays(course.firstDay, day), ...own }));
+              }}
             />
-          </details>
-          <div className="border-t border-line-2">
-            <CourseTeams
-              {...{ course, curves: groups, totals, forecast, format, chosen: group === null ? null : team }}
-              lastDay={drawing.points.at(-1)?.day ?? course.today}
-              onChoose={(key) => address.set({ team: key })}
-              toTurns={(key, status) => toTurns({ team: key, status })}
-              helpPath={helpPath}
-            />
-          </div>
-        </section>
+            <details className="border-t border-line-2">
+              <summary className="min-h-[32px] cursor-pointer px-4 py-1.5 text-[14px] font-semibold">Day by day in numbers</summary>
+              <CourseTable
+                isOver={course.isOver}
+                points={drawing.points}
+                format={format}
+                toDay={(date) => toTurns({ tried: date, ...own })}
+              />
+            </details>
+            <div className="border-t border-line-2">
+              <CourseTeams
+                {...{ course, curves: groups, totals, forecast, format, chosen: group === null ? null : team }}
+                lastDay={drawing.points.at(-1)?.day ?? course.today}
+                onChoose={(key) => address.set({ team: key })}
+                toTurns={(key, status) => toTurns({ team: key, status })}
+                helpPath={helpPath}
+              />
+            </div>
+          </section>
+          <OutlookPanels outlook={outlook.data} problem={outlook.error?.message} />
+        </div>
         {!course.isOver && (
-          <div className="grid gap-4">
-            {forecast ? (
-              <>
-                <OddsPanel course={course} facts={facts} forecast={forecast} />
-                <RemediesPanel {...{ course, forecast, remedies, helpPath }} />
-              </>
-            ) : (
-              <p className="card min-h-[240px] px-4 py-3.5 text-[13px] text-soft">Drawing {FORECAST_PATHS.toLocaleString('en')} ends …</p>
-            )}
-            <SincePanel cycle={cycle} scope={scope} end={`${end.strong}${end.rest}.`} toTurns={toTurns} />
-          </div>
+          <CourseSide
+            {...{ course, cycle, scope, facts, forecast, remedies, helpPath, toTurns }}
+            outlook={outlook.data ?? null}
+            end={`${end.strong}${end.rest}.`}
+          />
         )}
       </div>
     </>

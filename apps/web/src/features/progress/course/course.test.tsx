@@ -1,5 +1,6 @@
 import { getLastWorkingDay } from '@kindred-baton/core/time/since-when';
 import type { PackedCourse } from '@kindred-baton/contracts/progress/course';
+import type { Outlook } from '@kindred-baton/contracts/progress/outlook';
 import type { Since } from '@kindred-baton/contracts/progress/since';
 import type { CourseTurn } from '@kindred-baton/core/progress/course';
 import { unpackFacts } from '@kindred-baton/core/progress/course';
@@ -99,6 +100,14 @@ function layOut(
     curve: group === null ? curves.all : curves.groups[group]!,
   });
 }
+
+const OUTLOOK: Outlook = {
+  ...{ cycle: 'ACC-2', criteria: [], decisions: [], unmet: { requirements: 20, nodes: 1 } },
+  left: {
+    ...{ turns: 2, runs: 1, requirements: { total: 14, first: [{ code: 'RQ-004', title: 'Quotes are priced' }] } },
+    nodes: { total: 1, first: [{ code: 'LR', title: 'Leak to repair' }] },
+  },
+};
 
 describe('a course', () => {
   it('has the days on which somebody works or something was planned: what is past, what is expected, what came and went', () => {
@@ -245,7 +254,7 @@ describe('beside a course', () => {
       <>
         <OddsPanel course={course} facts={unpackFacts(course)} forecast={forecast} />
         <RemediesPanel
-          {...{ course, forecast, helpPath: '/lanes' }}
+          {...{ cycle: 'ACC-2', course, forecast, helpPath: '/lanes', isBranch: true, outlook: OUTLOOK }}
           remedies={[
             { remedy: { kind: 'person', lane: 0 }, ends: { median: 6, late: 7, inTime: 0.9 } },
             { remedy: { kind: 'leave out', turns: 2 }, ends: { median: null, late: null, inTime: 0.7 } },
@@ -259,9 +268,11 @@ describe('beside a course', () => {
     const helps = within(screen.getByRole('region', { name: 'What would help' }));
     expect(helps.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual([
       'One more in Billingeven odds by Thu 26 Nov, 85% by Fri 27 Nov; in time 90%',
-      'Runs of low priority that nobody has begun left out: 2 turnseven odds by a later day, 85% by a later day; in time 70%',
+      'Runs of low priority that nobody has begun left out: 2 turnseven odds by a later day, 85% by a later day; in time 70%' +
+        'leaves 14 requirements without a turn that could show them: RQ-004and 13 more1 critical process not signed off would be tested less: LR',
       'What goes wrong repaired by the next dayeven odds by Fri 27 Nov, 85% by Mon 30 Nov; in time 65%',
       'An end on Tue 1 Decin time 85%, with nothing else changed',
+      'Nothing is changedin time 60%open today: 20 requirements not verified, 1 critical process not signed off',
     ]);
   });
 });

@@ -63,7 +63,7 @@ export function toDefectChartOption({ days, nameOf }: DefectChartParts, { colour
 }
 
 /** A day in words, for the box that follows the pointer. */
-export function describeDefectDay(day: DefectDayView | undefined, nameOf: (severity: Severity) => string): string[] {
+function describeDefectDay(day: DefectDayView | undefined, nameOf: (severity: Severity) => string): string[] {
   if (!day) return [];
   const { date, open, found, fixed, over, reopened } = day;
   return [

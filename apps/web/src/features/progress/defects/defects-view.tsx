@@ -83,7 +83,7 @@ export function DefectsHeadline({ view: { all, severities } }: { readonly view: 
 const DAY_MS = 86_400_000;
 
 /** 2.4 days; less than a day in hours. */
-export function formatDays(ms: number): string {
+function formatDays(ms: number): string {
   if (ms < DAY_MS) return `${Math.round(ms / 3_600_000)} h`;
   const days = Math.round((ms / DAY_MS) * 10) / 10;
   return `${days.toLocaleString('en')} ${days === 1 ? 'day' : 'days'}`;

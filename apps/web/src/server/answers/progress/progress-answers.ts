@@ -1,4 +1,6 @@
 import type { progressRoutes } from '@kindred-baton/contracts/progress/routes';
+import { DONE } from '@kindred-baton/contracts/common';
+import { getOutlook, keepDecision, takeBackDecision } from '@kindred-baton/store/progress/decisions';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
 import { getHolds } from '@kindred-baton/store/progress/get-holds';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
@@ -15,6 +17,15 @@ export const progressAnswers: Answers<typeof progressRoutes> = {
   getHolds: ({ ask, input }) => ask(getHolds, input),
   getCourse: ({ ask, input }) => ask(getCourse, input),
   getDefectCourse: ({ ask, input }) => ask(getDefectCourse, input),
+  getOutlook: ({ ask, input }) => ask(getOutlook, input),
+  keepDecision: async ({ perform, input }) => {
+    await perform(keepDecision, input);
+    return DONE;
+  },
+  takeBackDecision: async ({ perform, params }) => {
+    await perform(takeBackDecision, params.decision);
+    return DONE;
+  },
   getSince: ({ ask, input }) => ask(getSince, input),
   getTeamProgress: ({ ask, input }) => ask(getTeamProgress, input),
   getWrongSteps: ({ ask, input }) => ask(getWrongSteps, input),
