@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { MinuteProposals } from '@kindred-baton/contracts/progress/effort';
 import type { Outlook } from '@kindred-baton/contracts/progress/outlook';
 import type { TurnList } from '@kindred-baton/contracts/turns/turn';
 import { TURNS_A_PAGE } from '@kindred-baton/contracts/turns/turn';
@@ -73,6 +74,19 @@ describe('what a lead does beside the walk', () => {
     expect(decisions[0]!.before).toEqual(decisions[0]!.after);
     await lead.press('Take it back');
     await lead.sees('Taken back by Lea Marsh');
+  });
+
+  it('plans tests anew by what their turns took, all at once, and takes it back', async () => {
+    const path = '/api/brindlemere/progress/minutes';
+    const before = await lead.json<MinuteProposals>(path);
+    await lead.go('/brindlemere/progress?view=effort');
+    await lead.sees(/A turn takes \d+ min/);
+    await lead.press(`Plan ${before.total} tests anew`);
+    await lead.sees(`${before.total} tests planned anew.`);
+    expect((await lead.json<MinuteProposals>(path)).total).toBe(0);
+    await lead.press('Take it back');
+    await lead.sees('Planned as before.');
+    expect(await lead.json<MinuteProposals>(path)).toEqual(before);
   });
 
   it('reads how the defects came and went; a number of a day opens those of that day', async () => {

@@ -18,6 +18,8 @@ const VIEWS: readonly (readonly [name: string, path: string, person: string])[] 
   ['teams side by side', '/brindlemere/progress?view=teams', 'Lea Marsh'],
   ['the course', '/brindlemere/progress?view=course', 'Lea Marsh'],
   ['the course of a team, in minutes', '/brindlemere/progress?view=course&team=Billing&count=minutes', 'Cora Vane'],
+  ['effort', '/brindlemere/progress?view=effort', 'Lea Marsh'],
+  ['effort by day, of a branch', '/brindlemere/progress?view=effort&by=day&cycle=ACC-2&scope=NS', 'Ines Varga'],
   ['defects over time', '/brindlemere/progress?view=defects', 'Lea Marsh'],
   ['defects that were opened again', '/brindlemere/defects?cycle=ACC-2&happened=reopened&show=all', 'Lea Marsh'],
   ['where it goes wrong', '/brindlemere/progress?view=steps', 'Lea Marsh'],

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { idSchema, nameSchema } from '../common.ts';
 import { courseQuerySchema } from '../progress/course.ts';
 import { defectCourseQuerySchema } from '../progress/defects.ts';
+import { effortQuerySchema } from '../progress/effort.ts';
 import { progressQuerySchema } from '../progress/progress.ts';
 import { teamProgressQuerySchema } from '../progress/teams.ts';
 import { wrongStepsQuerySchema } from '../progress/wrong-steps.ts';
@@ -19,7 +20,7 @@ const cutSchema = z
 /** What each view is asked with. */
 const QUERIES = {
   ...{ where: progressQuerySchema, course: courseQuerySchema, teams: teamProgressQuerySchema },
-  ...{ steps: wrongStepsQuerySchema, defects: defectCourseQuerySchema, turns: turnListQuerySchema },
+  ...{ steps: wrongStepsQuerySchema, effort: effortQuerySchema, defects: defectCourseQuerySchema, turns: turnListQuerySchema },
 };
 
 const nameAndShare = { name: nameSchema, isShared: z.boolean() };

@@ -2,6 +2,7 @@ import { doneSchema, idSchema } from '../common.ts';
 import { defineRoutes } from '../route.ts';
 import { courseQuerySchema, courseSchema } from './course.ts';
 import { defectCourseQuerySchema, defectCourseSchema } from './defects.ts';
+import { effortQuerySchema, effortSchema, minuteProposalsSchema, takeMinutesSchema, tookMinutesSchema } from './effort.ts';
 import { holdsQuerySchema, holdsSchema } from './holds.ts';
 import { keepDecisionSchema, outlookQuerySchema, outlookSchema } from './outlook.ts';
 import { progressFileQuerySchema, progressQuerySchema, progressSchema } from './progress.ts';
@@ -28,6 +29,17 @@ export const progressRoutes = defineRoutes({
   getDefectCourse: {
     ...{ method: 'GET', path: '/progress/defects', input: defectCourseQuerySchema, output: defectCourseSchema },
     ...{ right: 'read', topics: ['map', 'cycles', 'defects'] },
+  },
+  getEffort: {
+    ...{ method: 'GET', path: '/progress/effort', input: effortQuerySchema, output: effortSchema },
+    ...{ right: 'read', topics: ['map', 'cycles', 'turns', 'programme'] },
+  },
+  getMinuteProposals: {
+    ...{ method: 'GET', path: '/progress/minutes', output: minuteProposalsSchema, right: 'read', topics: ['cycles', 'turns', 'tests'] },
+  },
+  takeMinutes: {
+    ...{ method: 'POST', path: '/progress/minutes', input: takeMinutesSchema, output: tookMinutesSchema },
+    ...{ right: 'edit tests', topics: ['tests'] },
   },
   getOutlook: {
     ...{ method: 'GET', path: '/progress/outlook', input: outlookQuerySchema, output: outlookSchema },

@@ -94,6 +94,8 @@ export const turnFilters = {
   late: z.literal('yes').optional(),
   /** Those at which an attempt ended on this day. */
   tried: z.iso.date().optional(),
+  /** People have tried it to the end; the last time on that day, where one is said. */
+  spent: z.union([z.literal('yes'), z.iso.date()]).optional(),
   /** Those whose newest attempt ended since a moment, and those that came to hand since. */
   ...{ doneSince: z.iso.datetime({ offset: true }).optional(), readySince: z.iso.datetime({ offset: true }).optional() },
   run: z.coerce.number().int().optional(),

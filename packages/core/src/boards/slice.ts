@@ -10,6 +10,7 @@ const SLICE_VIEW_FACTS = {
   course: { word: 'Course', view: 'course' },
   teams: { word: 'Teams', view: 'teams' },
   steps: { word: 'Where it goes wrong', view: 'steps' },
+  effort: { word: 'Effort', view: 'effort' },
   defects: { word: 'Defects', view: 'defects' },
   turns: { word: 'Turns', view: null },
 } as const satisfies Readonly<Record<string, SliceViewFacts>>;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { getSpentMs, SHORTEST_PAUSE_MINUTES } from './effort.ts';
+import { getSpentMs, proposeMinutes, SHORTEST_PAUSE_MINUTES } from './effort.ts';
 
 const MINUTE = 60_000;
 const at = (...minutes: number[]) => minutes.map((minute) => minute * MINUTE);
@@ -24,6 +24,32 @@ describe('what an attempt took', () => {
         expect(getSpentMs(at(...minutes).reverse(), planned)).toBe(spent);
         if (Math.max(...minutes) - Math.min(...minutes) <= SHORTEST_PAUSE_MINUTES)
           expect(spent).toBe((Math.max(...minutes) - Math.min(...minutes)) * MINUTE);
+      }),
+    );
+  });
+});
+
+describe('what a turn should be planned for', () => {
+  it('is the middle one of the last ten, in whole minutes, from twenty on in fives', () => {
+    expect(proposeMinutes(15, [8, 9, 30])).toBe(9);
+    expect(proposeMinutes(15, [40, 44, 52, 41])).toBe(45);
+    // Older than the last ten: not looked at.
+    expect(proposeMinutes(15, [...Array.from({ length: 10 }, () => 6), ...Array.from({ length: 50 }, () => 90)])).toBe(6);
+    expect(proposeMinutes(10, [0.1, 0.2, 0.2])).toBe(1);
+  });
+
+  it('is not said of fewer than three, nor where it is planned as well as that', () => {
+    expect(proposeMinutes(15, [60, 60])).toBeNull();
+    expect(proposeMinutes(15, [])).toBeNull();
+    expect(proposeMinutes(15, [16, 16, 16])).toBeNull();
+    expect(proposeMinutes(60, [63, 64, 65])).toBeNull();
+  });
+
+  it('once taken, nothing better is proposed for the same turns', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 500 }), fc.array(fc.double({ min: 0, max: 600, noNaN: true })), (planned, spent) => {
+        const proposed = proposeMinutes(planned, spent);
+        if (proposed !== null) expect(proposeMinutes(proposed, spent)).toBeNull();
       }),
     );
   });

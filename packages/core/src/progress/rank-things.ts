@@ -47,7 +47,7 @@ export function findThing(
   return { key: `${foldWords(own)}/${foldWords(name)}`, name, application: own };
 }
 
-export interface WrongThing extends NamedThing, ShareBounds {
+interface WrongThing extends NamedThing, ShareBounds {
   /** In how many tests it is named, and at how many of their steps that were tried. */
   readonly tests: number;
   readonly steps: number;

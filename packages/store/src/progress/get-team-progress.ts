@@ -1,18 +1,19 @@
+import type { EffortCell } from '@kindred-baton/contracts/progress/effort';
 import type { TeamLine, TeamProgress, TeamProgressQuery } from '@kindred-baton/contracts/progress/teams';
 import { NONE } from '@kindred-baton/core/progress/facet';
 import type { TurnStatus } from '@kindred-baton/core/outcomes';
-import { SHORTEST_PAUSE_MINUTES } from '@kindred-baton/core/progress/effort';
 import { NO_COUNTS } from '@kindred-baton/core/progress/tally';
-import { and, asc, count, eq, isNotNull, sql } from 'drizzle-orm';
+import { and, asc, count, eq, sql } from 'drizzle-orm';
 import { listSubtree, loadTree } from '../map/load-tree.ts';
 import type { Query, ReadContext } from '../operation.ts';
 import type { InScope } from '../runs/in-scope.ts';
 import { isOfCycle } from '../runs/in-scope.ts';
 import { loadHolds } from '../runs/load-holds.ts';
 import { teams } from '../schema/programmes.ts';
-import { attempts, stepResults, turns } from '../schema/turns.ts';
+import { turns } from '../schema/turns.ts';
 import { isLate } from '../turns/filter-turns.ts';
 import { findCycle, listCycleNames, toSpan } from '../programmes/find-cycle.ts';
+import { withSpent } from './spent.ts';
 import { countWaitingByTeam } from './tell-holds.ts';
 
 /** The teams of a cycle side by side: what is theirs, what is late, what waits for them, and what their turns took beside what was planned. */
@@ -77,32 +78,9 @@ async function countLate(context: ReadContext, own: InScope): Promise<ReadonlyMa
   return new Map(rows.map(({ team, turns: of }) => [team, of]));
 }
 
-/**
- * What turns took that people tried to the end, over all their attempts, as core says it of one (core/progress/effort): times between words, pauses taken out.
- * What a runner did is no person's work, and what an attempt took over was that one's before.
- */
-async function sumEffort(
-  { db }: ReadContext,
-  own: InScope,
-): Promise<ReadonlyMap<string | null, Pick<TeamLine, 'tried' | 'planned' | 'spent'>>> {
-  const { rows } = await db.execute<{ team: string | null; tried: number; planned: number; spent: number }>(sql`
-    with ended as (
-      select ${attempts.id} as attempt, ${turns.id} as turn, ${turns.teamId} as team, ${turns.minutes} as minutes,
-        ${attempts.startedAt} as started_at, ${attempts.finishedAt} as finished_at, ${attempts.runnerId} is null as is_by_hand
-      from ${attempts} join ${turns} on ${eq(turns.id, attempts.turnId)} where ${and(isOfCycle(own), isNotNull(attempts.finishedAt))}
-    ), words as (
-      select ended.*, started_at as at, false as is_work from ended
-      union all select ended.*, ${stepResults.recordedAt}, ${stepResults.runnerId} is null
-        from ended join ${stepResults} on ${stepResults.attemptId} = ended.attempt
-        where ${stepResults.outcome} is not null and ${stepResults.recordedAt} between started_at and finished_at
-      union all select ended.*, finished_at, is_by_hand from ended
-    ), gaps as (
-      select team, turn, minutes, is_work, at - lag(at) over (partition by attempt order by at, is_work) as gap from words
-    ), of_turns as (
-      select team, turn, minutes, coalesce(sum(extract(epoch from gap)) filter (
-        where is_work and gap <= make_interval(mins => greatest(${SHORTEST_PAUSE_MINUTES}::int, minutes))), 0) / 60 as spent
-      from gaps group by team, turn, minutes having bool_or(is_work)
-    )
-    select team, count(*)::int as tried, sum(minutes)::float8 as planned, sum(spent)::float8 as spent from of_turns group by team`);
+async function sumEffort({ db }: ReadContext, own: InScope): Promise<ReadonlyMap<string | null, EffortCell>> {
+  const { rows } = await db.execute<EffortCell & { team: string | null }>(sql`
+    ${withSpent(isOfCycle(own))}
+    select team, count(*)::int as tried, sum(minutes)::float8 as planned, sum(spent)::float8 as spent from spent group by team`);
   return new Map(rows.map(({ team, ...effort }) => [team, effort]));
 }

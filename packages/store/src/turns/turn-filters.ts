@@ -12,9 +12,9 @@ import { turns } from '../schema/turns.ts';
 import { isStanding } from './counted.ts';
 import { TURN_FACETS } from './facets.ts';
 import type { TurnFilter } from './filter-turns.ts';
-import { amongIds, byDayTried, byDefect, byDoneSince, byReadySince, byRequirement, byRun, isLate } from './filter-turns.ts';
+import { amongIds, byDayTried, bySpent, byDefect, byDoneSince, byReadySince, byRequirement, byRun, isLate } from './filter-turns.ts';
 
-type FilterName = FacetFilter | 'requirement' | 'defect' | 'late' | 'tried' | 'doneSince' | 'readySince' | 'run' | 'hold';
+type FilterName = FacetFilter | 'requirement' | 'defect' | 'late' | 'tried' | 'spent' | 'doneSince' | 'readySince' | 'run' | 'hold';
 
 /** Every filter by its name in the query: those of the facets, and those that no facet has. */
 const FILTERS: Readonly<Record<FilterName, TurnFilter>> = {
@@ -23,6 +23,7 @@ const FILTERS: Readonly<Record<FilterName, TurnFilter>> = {
   defect: byDefect,
   late: isLate,
   tried: byDayTried,
+  spent: bySpent,
   doneSince: byDoneSince,
   readySince: byReadySince,
   run: byRun,

@@ -1,5 +1,6 @@
 import type { CourseView as CourseAnswer } from '@kindred-baton/contracts/progress/course';
 import type { DefectCourseView } from '@kindred-baton/contracts/progress/defects';
+import type { Effort } from '@kindred-baton/contracts/progress/effort';
 import type { TeamProgress } from '@kindred-baton/contracts/progress/teams';
 import type { WrongSteps } from '@kindred-baton/contracts/progress/wrong-steps';
 import { useAddress } from '../frame/address-context.tsx';
@@ -7,6 +8,7 @@ import { AppFrame } from '../frame/app-frame.tsx';
 import type { PageProps } from '../frame/app-frame.tsx';
 import { CourseView } from './course/course-view.tsx';
 import { DefectsView } from './defects/defects-view.tsx';
+import { EffortView } from './effort/effort-view.tsx';
 import { TeamsView } from './teams-view.tsx';
 import type { WhereAnswer } from './where-view.tsx';
 import { WhereView } from './where-view.tsx';
@@ -15,6 +17,7 @@ import { WrongStepsView } from './wrong-steps-view.tsx';
 /** What the page came with: the answer of the view that its address names. */
 export type ProgressContent =
   | { readonly view: 'course'; readonly answer: CourseAnswer }
+  | { readonly view: 'effort'; readonly answer: Effort }
   | { readonly view: 'defects'; readonly answer: DefectCourseView }
   | { readonly view: 'teams'; readonly answer: TeamProgress }
   | { readonly view: 'where'; readonly answer: WhereAnswer }
@@ -32,6 +35,7 @@ function Shown({ content, initialAddress }: { readonly content: ProgressContent;
   const asked = useAddress().get('view');
   if (asked === 'course') return <CourseView initial={content.view === 'course' ? content.answer : null} initialAddress={initialAddress} />;
   if (asked === 'teams') return <TeamsView initial={content.view === 'teams' ? content.answer : null} initialAddress={initialAddress} />;
+  if (asked === 'effort') return <EffortView initial={content.view === 'effort' ? content.answer : null} initialAddress={initialAddress} />;
   if (asked === 'defects')
     return <DefectsView initial={content.view === 'defects' ? content.answer : null} initialAddress={initialAddress} />;
   return asked === 'steps' ? (

@@ -6,6 +6,7 @@ const PROGRESS_VIEWS = [
   { key: 'where', name: 'Where we are' },
   { key: 'course', name: 'Course' },
   { key: 'teams', name: 'Teams' },
+  { key: 'effort', name: 'Effort' },
   { key: 'steps', name: 'Where it goes wrong' },
   { key: 'defects', name: 'Defects' },
 ] as const;

@@ -11,6 +11,7 @@ import { PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { Figure } from './figure.tsx';
+import { isSlow } from './is-slow.ts';
 import { NoCycle } from './no-cycle.tsx';
 import { ProgressTabs } from './progress-tabs.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
@@ -75,13 +76,10 @@ export function TeamsHeadline({ teams }: { readonly teams: readonly TeamLine[] }
 
 function describePace(teams: readonly TeamLine[]): string {
   if (teams.every(({ tried }) => tried === 0)) return 'nobody has tried a turn to the end yet';
-  const slow = teams.filter(({ spent, planned }) => planned > 0 && spent > planned * SLOW).map(({ name }) => name);
+  const slow = teams.filter(isSlow).map(({ name }) => name);
   const who = slow.length === 0 ? 'no team takes' : `${listNames(slow)} ${slow.length === 1 ? 'takes' : 'take'}`;
   return `${who} over a tenth longer than planned`;
 }
-
-/** From a tenth more than was planned on, it is said. */
-const SLOW = 1.1;
 
 const HEADS = ['Turns', 'Run', 'Passed', 'Failed, blocked', 'To do', 'Late', 'Held', 'Keeps waiting', 'Planned a turn', 'Spent a turn'];
 
@@ -145,7 +143,6 @@ function Line({ team, keeps, most, cycle }: LineProps) {
   const to = (filters: Record<string, string>) => toTurnsPath({ base, cycle, scope: get('scope'), filters: { ...own, ...filters } });
   const todo = counts.waiting + counts.ready + counts['under way'] + counts.held;
   const holds = `${base}/progress?${new URLSearchParams({ cycle, holdsOf: team.key })}`;
-  const isSlow = planned > 0 && spent > planned * SLOW;
   return (
     <tr className={team.key === '' ? 'font-semibold' : 'hover:bg-band'}>
       <th scope="row" className="border-b-line-2! whitespace-normal! text-ink!">
@@ -163,7 +160,7 @@ function Line({ team, keeps, most, cycle }: LineProps) {
       <Figure href={to({ status: 'held' })} of={counts.held} />
       {keeps === null ? <td /> : <Figure href={withScope(holds)} of={keeps} />}
       <td className="text-right font-mono text-soft">{tried === 0 ? '–' : formatMinutes(Math.round(planned / tried))}</td>
-      <td className={`text-right font-mono ${isSlow ? 'font-bold' : ''}`}>
+      <td className={`text-right font-mono ${isSlow(team) ? 'font-bold' : ''}`}>
         {tried === 0 ? '–' : formatMinutes(Math.round(spent / tried))}
       </td>
     </tr>

@@ -33,6 +33,7 @@ const FILTERS: Readonly<Record<string, (value: string, timeZone: string) => stri
   requirement: (value) => `that show ${value}`,
   defect: (value) => `at which ${value} was seen`,
   late: () => 'due before today',
+  spent: (value) => (value === 'yes' ? 'tried to the end by people' : `tried to the end by people, last on ${formatDay(value)}`),
   tried: (value) => `tried on ${formatDay(value)}`,
   doneSince: (value, timeZone) => `ended since ${formatWhole(value, timeZone)}`,
   readySince: (value, timeZone) => `came to hand since ${formatWhole(value, timeZone)}`,

@@ -16,6 +16,8 @@ import type { Query } from '@kindred-baton/store/operation';
 import { getTile } from '@kindred-baton/store/boards/get-tile';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getDefectCourse } from '@kindred-baton/store/progress/get-defect-course';
+import { getEffort } from '@kindred-baton/store/progress/get-effort';
+import { getMinuteProposals } from '@kindred-baton/store/progress/planned-minutes';
 import { getHolds } from '@kindred-baton/store/progress/get-holds';
 import { getOutlook } from '@kindred-baton/store/progress/decisions';
 import { getProgress, getWholeTable } from '@kindred-baton/store/progress/get-progress';
@@ -61,6 +63,8 @@ export const HEAVY_READS = {
   getDefectCourse: ofAll(getDefectCourse, 'getDefectCourse'),
   getCycle: ofAll(getCycle, 'getCycle'),
   getCycleScope: ofAll(getCycleScope, 'getCycleScope'),
+  getEffort: ofAll(getEffort, 'getEffort'),
+  getMinuteProposals: ofAll(getMinuteProposals, 'getMinuteProposals'),
   getDefect: { query: getDefect, of: 'person', route: 'getDefect' },
   getHolds: ofAll(getHolds, 'getHolds'),
   getLibraryFindings: ofAll(getLibraryFindings, 'getLibraryFindings'),

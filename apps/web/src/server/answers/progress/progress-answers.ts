@@ -2,6 +2,8 @@ import type { progressRoutes } from '@kindred-baton/contracts/progress/routes';
 import { DONE } from '@kindred-baton/contracts/common';
 import { getOutlook, keepDecision, takeBackDecision } from '@kindred-baton/store/progress/decisions';
 import { getProgress } from '@kindred-baton/store/progress/get-progress';
+import { getEffort } from '@kindred-baton/store/progress/get-effort';
+import { getMinuteProposals, takeMinutes } from '@kindred-baton/store/progress/planned-minutes';
 import { getHolds } from '@kindred-baton/store/progress/get-holds';
 import { getCourse } from '@kindred-baton/store/progress/get-course';
 import { getDefectCourse } from '@kindred-baton/store/progress/get-defect-course';
@@ -17,6 +19,9 @@ export const progressAnswers: Answers<typeof progressRoutes> = {
   getHolds: ({ ask, input }) => ask(getHolds, input),
   getCourse: ({ ask, input }) => ask(getCourse, input),
   getDefectCourse: ({ ask, input }) => ask(getDefectCourse, input),
+  getEffort: ({ ask, input }) => ask(getEffort, input),
+  getMinuteProposals: ({ ask }) => ask(getMinuteProposals, undefined),
+  takeMinutes: ({ perform, input }) => perform(takeMinutes, input),
   getOutlook: ({ ask, input }) => ask(getOutlook, input),
   keepDecision: async ({ perform, input }) => {
     await perform(keepDecision, input);
