@@ -1,6 +1,7 @@
 import type { MailToSend } from '@kindred-baton/store/mails/send-mails';
 import { sendMails } from '@kindred-baton/store/mails/send-mails';
 import { writeDigests } from '@kindred-baton/store/mails/write-digests';
+import { writeNews } from '@kindred-baton/store/progress/write-news';
 import { SITE } from '@kindred-baton/store/mails/write-mails';
 import { tellHooks } from '@kindred-baton/store/defects/tell-hooks';
 import nodemailer from 'nodemailer';
@@ -32,6 +33,7 @@ export function startPost(): void {
   if (transport) repeat(PAUSE_MS, () => sendMails(getStore(), send));
   repeat(PAUSE_MS, () => tellHooks(getStore(), postJson));
   repeat(DIGEST_PAUSE_MS, () => writeDigests(getStore()));
+  repeat(DIGEST_PAUSE_MS, () => writeNews(getStore()));
 }
 
 async function postJson(address: string, body: string): Promise<void> {

@@ -1,33 +1,25 @@
 import { LIVE_STATES } from '@kindred-baton/core/cycles/cycle';
 import { and, count, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
-import { isWorkingDay, toDay } from '@kindred-baton/core/time/calendar';
 import type { Store } from '../database.ts';
 import { enterProgramme } from '../operation.ts';
 import { createId } from '../ids.ts';
 import { cycles } from '../schema/cycles.ts';
 import { mails } from '../schema/mails.ts';
 import { people } from '../schema/people.ts';
-import { members, programmes } from '../schema/programmes.ts';
+import { members } from '../schema/programmes.ts';
 import { turns } from '../schema/turns.ts';
+import type { ProgrammeRow } from './list-mornings.ts';
+import { listMornings } from './list-mornings.ts';
 import { SITE } from './write-mails.ts';
-
-const MORNING_HOUR = 7;
-const WEEKDAYS = { workingDays: [1, 2, 3, 4, 5], holidays: [] };
 
 /** The morning's letter to those who asked for it: what is with them, what of it is due. Once a working day. Answers how many were written. */
 export async function writeDigests(store: Store): Promise<number> {
-  const now = store.now();
-  const programmeRows = await store.db.select().from(programmes);
   let written = 0;
-  for (const programme of programmeRows) {
-    const today = toDay(now.getTime(), programme.timeZone);
-    const hour = Number(new Intl.DateTimeFormat('en-GB', { timeZone: programme.timeZone, hour: '2-digit', hourCycle: 'h23' }).format(now));
-    if (hour >= MORNING_HOUR && isWorkingDay(today, WEEKDAYS)) written += await writeFor(store, programme, today);
-  }
+  for (const { programme, today } of await listMornings(store)) written += await writeFor(store, programme, today);
   return written;
 }
 
-function writeFor(store: Store, programme: typeof programmes.$inferSelect, today: string): Promise<number> {
+function writeFor(store: Store, programme: ProgrammeRow, today: string): Promise<number> {
   return store.db.transaction(async (db) => {
     await enterProgramme(db, { programmeId: programme.id });
     const claimed = await db

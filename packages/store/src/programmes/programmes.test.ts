@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { asc, eq, sql } from 'drizzle-orm';
+import { asc, eq, max, sql } from 'drizzle-orm';
+import { addWorkingDays, toDay } from '@kindred-baton/core/time/calendar';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { DEFAULT_NOTICES } from '@kindred-baton/core/programmes/notices';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
@@ -11,6 +12,7 @@ import { changeDefect } from '../defects/talk-about-defects.ts';
 import { moveDefect } from '../defects/change-defects.ts';
 import { tellHooks } from '../defects/tell-hooks.ts';
 import { sendMails } from '../mails/send-mails.ts';
+import { writeNews } from '../progress/write-news.ts';
 import { writeDigests } from '../mails/write-digests.ts';
 import { defects } from '../schema/defects.ts';
 import { mails } from '../schema/mails.ts';
@@ -284,6 +286,29 @@ describe('letters and hooks', () => {
     expect(await writeDigests(morning)).toBe(0);
     expect((await letters())[0]?.subject).toMatch(/^This morning: \d+ with you, \d+ due$/);
     expect(await writeDigests({ ...db.store, now: () => new Date('2026-11-28T09:00:00Z') })).toBe(0);
+  });
+
+  it('come with what changed, to a lead of all, to an owner of what is hers, once a morning', async () => {
+    const names = ['Lea Marsh', 'Anselm Roy'];
+    for (const name of names)
+      await db.store.db
+        .update(members)
+        .set({ notices: { ...DEFAULT_NOTICES, news: true } })
+        .where(eq(members.personId, (await db.actorOf(name)).personId));
+    await drop();
+    const [last] = await db.store.db.select({ at: max(turns.doneAt) }).from(turns);
+    // The morning after the last day on which the demo's people worked.
+    const day = addWorkingDays(toDay(last!.at!.getTime(), 'Europe/London'), 1, { workingDays: [1, 2, 3, 4, 5], holidays: [] });
+    const morning = { ...db.store, now: () => new Date(`${day}T08:30:00Z`) };
+    expect(await writeNews(morning)).toBe(2);
+    expect(await writeNews(morning)).toBe(0);
+    const told = await letters();
+    expect(told.map(({ toName }) => toName).sort()).toEqual([...names].sort());
+    const of = (name: string) => told.find(({ toName }) => toName === name)?.text ?? '';
+    expect(of('Lea Marsh')).toMatch(/Acceptance round 2, since .*: \d+ turns? passed/);
+    expect(of('Anselm Roy')).toMatch(/Leak to repair in Acceptance round 2, since /);
+    expect(of('Anselm Roy').match(/since/g)?.length).toBeLessThanOrEqual(2);
+    expect(of('Anselm Roy')).not.toMatch(/^Acceptance round 2, since/m);
   });
 
   /** Whatever is written on this server holds a hook back until it is through, that of other tests' databases too. */

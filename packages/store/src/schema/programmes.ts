@@ -70,6 +70,8 @@ export const members = pgTable(
     seenAt: moment(),
     /** The morning on which her last digest went out. */
     digestOn: date({ mode: 'string' }),
+    /** The same of what changed. */
+    newsOn: date({ mode: 'string' }),
   },
   (table) => [
     primaryKey({ columns: [table.programmeId, table.personId] }),

@@ -22,6 +22,7 @@ const NOTICE_LABELS: Readonly<Record<Notice, string>> = {
   defect: 'When a defect is given to me or mine moves on; as a lead: new defects, and who cannot go on',
   decision: 'When a process of mine is to be decided on',
   digest: 'In the morning: what is with me and what is due',
+  news: 'In the morning: what changed since the last working day; as an owner, in my processes',
 };
 
 export function MeApp({ content, ...frame }: PageProps<Profile>) {

@@ -1,12 +1,12 @@
 import type { Since } from '@kindred-baton/contracts/progress/since';
+import { describeSince } from '@kindred-baton/core/progress/describe-since';
 import { getLastWorkingDay } from '@kindred-baton/core/time/since-when';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { useRead } from '../../../client/use-read.ts';
-import { formatMoment } from '../../../ui/format.ts';
+import { formatMoment, formatWhole } from '../../../ui/format.ts';
 import { useCopy } from '../../../ui/use-copy.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { getStartOfDay, keepVisit, readLastVisit } from './choose-since.ts';
-import { describeSince } from './describe-since.ts';
 
 interface SincePanelProps {
   readonly cycle: { readonly code: string; readonly name: string };
@@ -57,7 +57,12 @@ export function SincePanel({ cycle, scope, end, toTurns }: SincePanelProps) {
         <button
           type="button"
           className="button button-small mt-2"
-          onClick={() => void copyText(describeSince(data, { timeZone, cycle: cycle.name, end }), 'Copied, to be put into a mail.')}
+          onClick={() =>
+            void copyText(
+              describeSince(data, { of: cycle.name, since: formatWhole(data.since, timeZone), end }),
+              'Copied, to be put into a mail.',
+            )
+          }
         >
           Copy as text
         </button>
