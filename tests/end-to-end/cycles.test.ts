@@ -121,6 +121,10 @@ describe('a cycle in the lead’s hands', () => {
     await lead.go('/brindlemere/cycles/ACC-2?view=acceptance&node=NS');
     await lead.sees('Greta Holm decides on this process.');
     const greta = await openAs(chromium.browser, server.baseUrl, 'Greta Holm');
+    // She lands where something is hers to decide, and what decides is in sight.
+    await greta.go('/');
+    expect(greta.page.url()).toContain('/brindlemere/cycles/ACC-2?view=acceptance');
+    expect(await greta.page.$eval('a[href="#decide"]', (link) => link.getBoundingClientRect().bottom < innerHeight)).toBe(true);
     await greta.go('/brindlemere/cycles/ACC-2?view=acceptance&node=NS');
     await greta.sees('yours to decide');
     await greta.page.locator('::-p-aria([name="Accept with reservations"][role="radio"])').click();

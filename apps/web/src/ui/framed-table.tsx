@@ -11,7 +11,7 @@ interface FramedTableProps {
 /** A table in a frame of its own, in which it scrolls sideways where it must. */
 export function FramedTable({ heads, children, isBare = false }: FramedTableProps) {
   return (
-    <div className={`${isBare ? '' : 'card'}overflow-x-auto px-2`}>
+    <div className={`overflow-x-auto px-2 ${isBare ? '' : 'card'}`}>
       <table className="grid-table">
         <TableHead heads={heads} />
         <tbody>{children}</tbody>

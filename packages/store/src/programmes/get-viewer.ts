@@ -1,13 +1,19 @@
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, exists, inArray, isNull, ne, or, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import type { Choices, Viewer } from '@kindred-baton/contracts/programmes/programme';
+import { LIVE_STATES } from '@kindred-baton/core/cycles/cycle';
+import type { Role } from '@kindred-baton/core/programmes/roles';
 import { RIGHTS, hasRight } from '@kindred-baton/core/programmes/roles';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { PersonId } from '@kindred-baton/core/ids';
 import type { Store } from '../database.ts';
 import type { Query } from '../operation.ts';
 import { isPerson } from './is-person.ts';
+import { cycles, signOffs } from '../schema/cycles.ts';
+import { nodes } from '../schema/map.ts';
 import { people } from '../schema/people.ts';
 import { applications, environments, members, programmes, teams } from '../schema/programmes.ts';
+import { turns } from '../schema/turns.ts';
 
 /** Who is looking and what she may do: for the page around every view. One query. */
 export const getViewer: Query<void, Viewer> = {
@@ -63,13 +69,42 @@ export const getChoices: Query<void, Choices> = {
   },
 };
 
-/** Where a person lands after signing in: her first programme, and her roles there. */
-export async function findHome(store: Store, personId: PersonId): Promise<{ key: string; roles: readonly string[] } | undefined> {
+interface Home {
+  readonly key: string;
+  readonly roles: readonly Role[];
+  /** The newest cycle under way in which something of hers is not decided on; null: there is none. */
+  readonly decidesOn: string | null;
+}
+
+/** Where a person lands: a programme of hers, the first where none is named, and what is hers there. */
+export async function findHome(store: Store, personId: PersonId, key?: string): Promise<Home | undefined> {
+  const over = alias(nodes, 'over');
+  const own = store.db
+    .select({ id: nodes.id })
+    .from(nodes)
+    .leftJoin(over, eq(over.id, nodes.parentId))
+    .where(
+      and(
+        ...[eq(nodes.programmeId, programmes.id), eq(nodes.ownerId, personId), or(isNull(over.ownerId), ne(over.ownerId, personId))],
+        sql`not exists (select from ${signOffs} where ${signOffs.cycleId} = ${cycles.id} and ${signOffs.nodeId} = ${nodes.id})`,
+      ),
+    );
+  const touched = store.db
+    .select({ id: turns.id })
+    .from(turns)
+    .innerJoin(nodes, eq(nodes.id, turns.nodeId))
+    .where(and(eq(turns.cycleId, cycles.id), eq(nodes.ownerId, personId)));
+  const decidesOn = store.db
+    .select({ code: cycles.code })
+    .from(cycles)
+    .where(and(eq(cycles.programmeId, programmes.id), inArray(cycles.state, LIVE_STATES), exists(own), exists(touched)))
+    .orderBy(desc(cycles.startsOn))
+    .limit(1);
   const [home] = await store.db
-    .select({ key: programmes.key, roles: members.roles })
+    .select({ key: programmes.key, roles: members.roles, decidesOn: sql<string | null>`(${decidesOn})` })
     .from(members)
     .innerJoin(programmes, eq(programmes.id, members.programmeId))
-    .where(and(eq(members.personId, personId), isNull(members.leftAt)))
+    .where(and(eq(members.personId, personId), isNull(members.leftAt), key === undefined ? undefined : eq(programmes.key, key)))
     .orderBy(asc(programmes.createdAt))
     .limit(1);
   return home;

@@ -118,6 +118,7 @@ function NodePanel({ node, cycle }: { readonly node: AcceptedNode; readonly cycl
   const { api, base, nameOf } = useProgramme();
   const isMet = node.criteria.every((criterion) => criterion.isMet);
   const missing = node.criteria.filter((criterion) => !criterion.isMet).length;
+  const progress = `${base}/progress?${new URLSearchParams({ cycle: cycle.code, scope: node.code })}`;
   return (
     <SidePanel label={`Acceptance of ${node.name}`}>
       <div className="px-4 py-3">
@@ -125,7 +126,18 @@ function NodePanel({ node, cycle }: { readonly node: AcceptedNode; readonly cycl
         <p className="mt-1 text-[20px] leading-tight font-bold">
           {isMet ? 'Every criterion is met' : `${countOf(missing, 'criterion', 'criteria')} not met`}
         </p>
-        <p className="mt-1 text-[13px]">
+        {node.canSign && (
+          <a className="button button-primary mt-2" href="#decide">
+            {node.signOff ? 'Decide again' : 'Decide'}
+          </a>
+        )}
+        <p className="mt-2 flex flex-wrap gap-x-3 gap-y-1 text-[13px]">
+          <a className="underline" href={`${progress}&view=course`}>
+            Its course
+          </a>
+          <a className="underline" href={`${progress}&view=steps`}>
+            Where it goes wrong
+          </a>
           <a className="underline" href={`${api}/cycles/${cycle.code}/report?format=sheet&node=${encodeURIComponent(node.code)}`} download>
             Acceptance sheet to sign (PDF)
           </a>
@@ -147,25 +159,13 @@ function NodePanel({ node, cycle }: { readonly node: AcceptedNode; readonly cycl
           ))}
         </ul>
       </PanelPart>
-      <PanelPart title="Requirements" count={node.requirements.length}>
-        <ul className="grid gap-1 text-[13px]">
-          {node.requirements.slice(0, 30).map(({ code, title, state, proof }) => (
-            <li key={code}>
-              <a className="underline" href={`${base}/requirements?requirement=${encodeURIComponent(code)}`}>
-                {code}
-              </a>{' '}
-              {title} <b className="font-semibold">{state}</b>{' '}
-              <span className="block text-soft">
-                <ProofLine code={code} proof={proof} />
-              </span>
-            </li>
-          ))}
-        </ul>
-      </PanelPart>
+      <NodeRequirements key={node.code} requirements={node.requirements} />
       {node.canSign ? (
-        <PanelPart title={node.signOff ? 'Decide again' : 'Decide'}>
-          <SignForm node={node} cycle={cycle.code} />
-        </PanelPart>
+        <div id="decide" className="border-t border-line-2">
+          <PanelPart title={node.signOff ? 'Decide again' : 'Decide'}>
+            <SignForm node={node} cycle={cycle.code} />
+          </PanelPart>
+        </div>
       ) : (
         (cycle.state === 'open' || cycle.state === 'closing') && (
           <p className="border-t border-line-2 px-4 py-3 text-[13px] text-soft">
@@ -174,6 +174,45 @@ function NodePanel({ node, cycle }: { readonly node: AcceptedNode; readonly cycl
         )
       )}
     </SidePanel>
+  );
+}
+
+const SHOWN = 30;
+
+/** What is not verified first; the rest when it is asked for. */
+function NodeRequirements({ requirements }: Pick<AcceptedNode, 'requirements'>) {
+  const isVerified = ({ state }: AcceptedNode['requirements'][number]) => state === 'verified';
+  const [open, verified] = [requirements.filter((own) => !isVerified(own)), requirements.filter(isVerified)];
+  return (
+    <PanelPart title="Requirements not verified" count={open.length}>
+      <RequirementLines requirements={open} />
+      {verified.length > 0 && (
+        <details className="mt-1.5 text-[13px]">
+          <summary className="min-h-[24px] cursor-pointer">{countOf(verified.length, 'requirement')} verified</summary>
+          <RequirementLines requirements={verified} />
+        </details>
+      )}
+    </PanelPart>
+  );
+}
+
+function RequirementLines({ requirements }: Pick<AcceptedNode, 'requirements'>) {
+  const { base } = useProgramme();
+  return (
+    <ul className="grid gap-1 text-[13px]">
+      {requirements.slice(0, SHOWN).map(({ code, title, state, proof }) => (
+        <li key={code}>
+          <a className="underline" href={`${base}/requirements?requirement=${encodeURIComponent(code)}`}>
+            {code}
+          </a>{' '}
+          {title} <b className="font-semibold">{state}</b>{' '}
+          <span className="block text-soft">
+            <ProofLine code={code} proof={proof} />
+          </span>
+        </li>
+      ))}
+      {requirements.length > SHOWN && <li className="text-soft">and {(requirements.length - SHOWN).toLocaleString('en')} more</li>}
+    </ul>
   );
 }
 
