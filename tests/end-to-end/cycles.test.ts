@@ -124,6 +124,7 @@ describe('a cycle in the lead’s hands', () => {
     // She lands where something is hers to decide, and what decides is in sight.
     await greta.go('/');
     expect(greta.page.url()).toContain('/brindlemere/cycles/ACC-2?view=acceptance');
+    await greta.sees('yours to decide');
     expect(await greta.page.$eval('a[href="#decide"]', (link) => link.getBoundingClientRect().bottom < innerHeight)).toBe(true);
     await greta.go('/brindlemere/cycles/ACC-2?view=acceptance&node=NS');
     await greta.sees('yours to decide');

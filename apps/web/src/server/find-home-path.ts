@@ -9,6 +9,7 @@ export async function findHomePath(personId: PersonId, programme?: string): Prom
   if (!home) return undefined;
   const { key, roles, decidesOn } = home;
   if (roles.every((role) => role === 'tester')) return `/${key}/turns`;
-  if (decidesOn !== null && !hasRight(roles, 'run cycles')) return `/${key}/cycles/${encodeURIComponent(decidesOn)}?view=acceptance`;
+  if (decidesOn !== null && hasRight(roles, 'sign off') && !hasRight(roles, 'run cycles'))
+    return `/${key}/cycles/${encodeURIComponent(decidesOn)}?view=acceptance`;
   return `/${key}/progress`;
 }

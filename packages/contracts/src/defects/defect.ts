@@ -40,22 +40,27 @@ export const MOST_FIXERS = 20;
 /** How many of the turns at which it was seen a defect shows. */
 export const TURNS_OF_DEFECT = 50;
 
-export const defectQuerySchema = z.object({
-  /** Only what was found at this branch of the map, and what was found nowhere on it. */
-  scope: codeSchema.optional(),
-  team: z.string().max(200).optional(),
-  with: z.string().max(200).optional(),
-  /** Those that are over too. */
-  show: z.literal('all').optional(),
-  view: z.enum(['list', 'board']).default('list'),
-  /** Only what stands in this column of the board. */
-  column: z.string().max(220).optional(),
-  cycle: codeSchema.optional(),
-  severity: z.enum(SEVERITIES).optional(),
-  /** Only those to which this happened, at least once; on that day, where one is said. */
-  ...{ happened: z.enum(HAPPENINGS).optional(), on: daySchema.optional() },
-  page: z.coerce.number().int().min(1).default(1),
-});
+export const defectQuerySchema = z
+  .object({
+    /** Only what was found at this branch of the map, and what was found nowhere on it. */
+    scope: codeSchema.optional(),
+    team: z.string().max(200).optional(),
+    with: z.string().max(200).optional(),
+    /** Those that are over too. */
+    show: z.literal('all').optional(),
+    view: z.enum(['list', 'board']).default('list'),
+    /** Only what stands in this column of the board. */
+    column: z.string().max(220).optional(),
+    cycle: codeSchema.optional(),
+    severity: z.enum(SEVERITIES).optional(),
+    /** Only those to which this happened, at least once; on that day, where one is said. */
+    ...{ happened: z.enum(HAPPENINGS).optional(), on: daySchema.optional() },
+    page: z.coerce.number().int().min(1).default(1),
+  })
+  .refine(({ on, happened }) => on === undefined || happened !== undefined, {
+    message: 'Say what happened on that day.',
+    path: ['happened'],
+  });
 export type DefectQuery = z.infer<typeof defectQuerySchema>;
 
 /** A page of the defects, the most turns waiting first, or the board; its first line is over all of the branch. */

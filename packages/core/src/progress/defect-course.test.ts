@@ -6,7 +6,7 @@ import { isOver, listDefectMoves, SEVERITIES } from '../defects/defect.ts';
 import { getLastStatus, listHappenings } from '../defects/happenings.ts';
 import type { FollowedDefect } from './defect-course.ts';
 import { followDefects, sumDefects } from './defect-course.ts';
-import { getMedian } from './median.ts';
+import { getMedian } from '../values/median.ts';
 
 const DAY_MS = 86_400_000;
 const dayOf = (atMs: number) => Math.floor(atMs / DAY_MS);

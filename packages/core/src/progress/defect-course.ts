@@ -2,7 +2,7 @@ import type { Severity } from '../defects/defect.ts';
 import { isAtRetest, isHolding, isOver, SEVERITIES } from '../defects/defect.ts';
 import type { DefectLife, Happening } from '../defects/happenings.ts';
 import { getLastStatus, HAPPENINGS, listHappenings } from '../defects/happenings.ts';
-import { getMedian } from './median.ts';
+import { getMedian } from '../values/median.ts';
 
 export interface FollowedDefect extends DefectLife {
   readonly severity: Severity;

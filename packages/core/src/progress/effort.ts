@@ -1,4 +1,4 @@
-import { getMedian } from './median.ts';
+import { getMedian } from '../values/median.ts';
 
 /** Minutes without a word that are work however short the turn was planned. */
 export const SHORTEST_PAUSE_MINUTES = 15;

@@ -8,16 +8,13 @@ import { mails } from '../schema/mails.ts';
 import { people } from '../schema/people.ts';
 import { members } from '../schema/programmes.ts';
 import { turns } from '../schema/turns.ts';
-import type { ProgrammeRow } from './list-mornings.ts';
-import { listMornings } from './list-mornings.ts';
 import { SITE } from './write-mails.ts';
+import type { ProgrammeRow } from './write-mornings.ts';
+import { writeMornings } from './write-mornings.ts';
 
 /** The morning's letter to those who asked for it: what is with them, what of it is due. Once a working day. Answers how many were written. */
-export async function writeDigests(store: Store): Promise<number> {
-  let written = 0;
-  for (const { programme, today } of await listMornings(store)) written += await writeFor(store, programme, today);
-  return written;
-}
+export const writeDigests = (store: Store): Promise<number> =>
+  writeMornings(store, (programme, today) => writeFor(store, programme, today));
 
 function writeFor(store: Store, programme: ProgrammeRow, today: string): Promise<number> {
   return store.db.transaction(async (db) => {

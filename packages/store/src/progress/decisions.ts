@@ -5,8 +5,7 @@ import type { DecisionId, NodeId } from '@kindred-baton/core/ids';
 import { isThrough } from '@kindred-baton/core/cycles/plan/to-problem';
 import { TURN_STATUSES } from '@kindred-baton/core/outcomes';
 import { findLeftOpen } from '@kindred-baton/core/progress/find-left-open';
-import { sumCounts } from '@kindred-baton/core/progress/tally';
-import { and, count, countDistinct, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, count, countDistinct, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { loadCycleFigures } from '../cycles/acceptance.ts';
 import { lockCycle } from '../cycles/require-cycle.ts';
@@ -34,8 +33,7 @@ export const getOutlook: Query<OutlookQuery, Outlook> = {
     const cycle = await findCycle(context, query.cycle);
     if (!cycle) return { cycle: null, criteria: [], left: NOTHING, unmet: { requirements: 0, nodes: 0 }, decisions: [] };
     const [measured, made] = await Promise.all([measure(context, cycle), listDecisions(context, cycle)]);
-    const { criteria, left, unmet } = measured;
-    return { cycle: cycle.code, criteria, left, unmet, decisions: made };
+    return { cycle: cycle.code, ...measured, decisions: made };
   },
 };
 
@@ -62,7 +60,7 @@ async function measure(context: Reading, cycle: CycleRow) {
       .innerJoin(runs, eq(runs.id, turns.runId))
       .where(and(own, isSparable)),
   ]);
-  const { tree, requirements, criticalNodes, criteria, counts } = figures;
+  const { tree, requirements, criticalNodes, criteria } = figures;
   const pathOf = (id: NodeId) => getPath(tree, id).map(({ node }) => node.code);
   const open = findLeftOpen({
     ...{ requirements, turnsOf: new Map(byTest.map(({ code, ...turnsOf }) => [code, turnsOf])), nodes: criticalNodes },
@@ -77,13 +75,16 @@ async function measure(context: Reading, cycle: CycleRow) {
     requirements: requirements.filter(({ state }) => state !== 'verified').length,
     nodes: criticalNodes.filter(({ isSignedOff }) => !isSignedOff).length,
   };
-  return {
-    criteria,
-    left,
-    unmet,
-    turns: sumCounts(counts),
-    through: TURN_STATUSES.filter(isThrough).reduce((sum, status) => sum + counts[status], 0),
-  };
+  return { criteria, left, unmet };
+}
+
+async function countThrough({ db }: Reading, cycle: CycleRow): Promise<{ turns: number; through: number }> {
+  const through = inArray(turns.status, TURN_STATUSES.filter(isThrough));
+  const [row] = await db
+    .select({ turns: count(), through: sql<number>`count(*) filter (where ${through})::int` })
+    .from(turns)
+    .where(isOfCycle({ cycleId: cycle.id, nodes: null }));
+  return row ?? { turns: 0, through: 0 };
 }
 
 const toSome = <Item>(all: readonly Item[]) => ({ total: all.length, first: all.slice(0, LEFT_OPEN_SHOWN) });
@@ -110,14 +111,15 @@ export const keepDecision: Operation<KeepDecision, void> = {
   run: async (context, { cycle: code, ...said }) => {
     const { db, actor, now } = context;
     const cycle = await lockCycle(context, code, ['open', 'closing']);
-    const { left, turns: all, through } = await measure(context, cycle);
+    const left = said.kind === 'leave out' ? (await measure(context, cycle)).left : null;
+    const { turns: all, through } = await countThrough(context, cycle);
     const row = {
       ...{ ...said, programmeId: actor.programmeId, cycleId: cycle.id, plannedOn: cycle.endsOn, turns: all, through },
-      ...{ left: said.kind === 'leave out' ? left : null, decidedBy: actor.personId, decidedAt: now },
+      ...{ left, decidedBy: actor.personId, decidedAt: now },
     };
     const added = await db.insert(decisions).values(row).onConflictDoNothing().returning({ id: decisions.id });
     if (added.length === 0) return;
-    await context.record({ subject: 'cycle', subjectId: cycle.id, action: 'decided', details: { cycle: code, ...said, left: row.left } });
+    await context.record({ subject: 'cycle', subjectId: cycle.id, action: 'decided', details: { cycle: code, ...said, left } });
   },
 };
 

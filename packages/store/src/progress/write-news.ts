@@ -7,9 +7,9 @@ import { and, asc, eq, inArray, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Store } from '../database.ts';
 import { createId } from '../ids.ts';
-import type { ProgrammeRow } from '../mails/list-mornings.ts';
-import { listMornings } from '../mails/list-mornings.ts';
 import { SITE } from '../mails/write-mails.ts';
+import type { ProgrammeRow } from '../mails/write-mornings.ts';
+import { writeMornings } from '../mails/write-mornings.ts';
 import type { ReadContext } from '../operation.ts';
 import { enterProgramme } from '../operation.ts';
 import { cycles } from '../schema/cycles.ts';
@@ -23,11 +23,7 @@ import { getSince } from './get-since.ts';
 const NODES_TOLD = 8;
 
 /** The morning's letter of what changed since the last working day, to those who asked for it. Once a working day. Answers how many were written. */
-export async function writeNews(store: Store): Promise<number> {
-  let written = 0;
-  for (const { programme, today } of await listMornings(store)) written += await writeFor(store, programme, today);
-  return written;
-}
+export const writeNews = (store: Store): Promise<number> => writeMornings(store, (programme, today) => writeFor(store, programme, today));
 
 interface Reader {
   readonly personId: ReadContext['actor']['personId'];

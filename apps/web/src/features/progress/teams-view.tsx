@@ -5,54 +5,38 @@ import { keepPreviousData } from '@tanstack/react-query';
 import { useRead } from '../../client/use-read.ts';
 import { BatonBar } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
-import { countOf, formatMinutes, formatShare, formatSpan, listNames } from '../../ui/format.ts';
-import { Choose } from '../../ui/menus/choose.tsx';
-import { PageTitle } from '../../ui/page-title.tsx';
+import { countOf, formatMinutes, formatShare, listNames } from '../../ui/format.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { Figure } from './figure.tsx';
 import { isSlow } from './is-slow.ts';
-import { NoCycle } from './no-cycle.tsx';
-import { ProgressTabs } from './progress-tabs.tsx';
+import { OneCycleFrame } from './one-cycle-frame.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
 import { useQueryOf } from './use-query-of.ts';
 
 /** The teams of a cycle side by side. Without an answer of the page's own it is asked for. */
 export function TeamsView({ initial, initialAddress }: { readonly initial: TeamProgress | null; readonly initialAddress: string }) {
-  const address = useAddress();
   const { input, isFirst } = useQueryOf(['cycle', 'scope'], initialAddress);
   const { data, error, isPlaceholderData } = useRead(
     'getTeamProgress',
     { input },
     { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData },
   );
-  if (data && !data.cycle) return <NoCycle />;
   return (
-    <>
-      <PageTitle title="Progress" about={data?.cycle ? formatSpan(data.cycle.startsOn, data.cycle.endsOn) : undefined}>
-        {data?.cycle && (
-          <Choose
-            label="Cycle"
-            chosen={data.cycle.code}
-            choices={data.cycles.map(({ code, name }) => ({ key: code, name }))}
-            onChoose={(cycle) => address.set({ cycle })}
-          />
-        )}
-      </PageTitle>
-      <ProgressTabs view="teams" />
-      {!data?.cycle ? (
-        <p className="text-soft">{error ? error.message : 'Looking at the teams …'}</p>
-      ) : data.teams.length === 0 ? (
-        <div className="card">
-          <EmptyView title="No team has turns here">Take scenarios into the cycle; a turn goes to the team of its test.</EmptyView>
-        </div>
-      ) : (
-        <div className={isPlaceholderData ? 'opacity-70' : ''}>
-          <TeamsHeadline teams={data.teams} />
-          <TeamTable teams={data.teams} cycle={data.cycle.code} />
-        </div>
-      )}
-    </>
+    <OneCycleFrame view="teams" answer={data} problem={error?.message} waiting="Looking at the teams …" isOld={isPlaceholderData}>
+      {({ teams }, cycle) =>
+        teams.length === 0 ? (
+          <div className="card">
+            <EmptyView title="No team has turns here">Take scenarios into the cycle; a turn goes to the team of its test.</EmptyView>
+          </div>
+        ) : (
+          <>
+            <TeamsHeadline teams={teams} />
+            <TeamTable teams={teams} cycle={cycle} />
+          </>
+        )
+      }
+    </OneCycleFrame>
   );
 }
 

@@ -6,18 +6,26 @@ import { useProgramme } from '../frame/programme-context.tsx';
 const WIDEST_PX = 92;
 const NARROWEST_PX = 10;
 
-interface TriesBarProps {
+interface TriesCellProps {
   readonly of: Pick<WrongStepView, 'tries' | 'failed' | 'blocked'>;
   /** The most tries of any line: its bar is the widest. */
   readonly most: number;
+  /** Shows what went wrong. */
+  readonly onOpen: () => void;
 }
 
 /** How much of the tries went wrong, as wide as there were tries. */
-export function TriesBar({ of: { tries, failed, blocked }, most }: TriesBarProps) {
+export function TriesCell({ of: { tries, failed, blocked }, most, onOpen }: TriesCellProps) {
   return (
-    <span className="block" style={{ width: NARROWEST_PX + ((WIDEST_PX - NARROWEST_PX) * tries) / most }}>
-      <BatonBar counts={{ ...NO_COUNTS, failed, blocked, waiting: tries - failed - blocked }} isDecoration />
-    </span>
+    <td>
+      <span className="block" style={{ width: NARROWEST_PX + ((WIDEST_PX - NARROWEST_PX) * tries) / most }}>
+        <BatonBar counts={{ ...NO_COUNTS, failed, blocked, waiting: tries - failed - blocked }} isDecoration />
+      </span>
+      <button type="button" className="min-h-[26px] text-[13px] whitespace-nowrap hover:underline" onClick={onOpen}>
+        <strong>{failed + blocked}</strong> of {tries}
+        {blocked > 0 && <span className="text-soft">{failed === 0 ? ' blocked' : `, ${blocked} blocked`}</span>}
+      </button>
+    </td>
   );
 }
 

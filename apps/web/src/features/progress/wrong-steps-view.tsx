@@ -15,7 +15,7 @@ import { ProgressTabs } from './progress-tabs.tsx';
 import { ShareBoundsMark } from './share-bounds.tsx';
 import { StepPanel } from './step-panel.tsx';
 import { toStepKey } from './step-key.ts';
-import { DefectsCell, TriesBar } from './tries-cells.tsx';
+import { DefectsCell, TriesCell } from './tries-cells.tsx';
 import { useQueryOf } from './use-query-of.ts';
 import { ThingTable } from './wrong-things.tsx';
 
@@ -211,13 +211,7 @@ function StepLine({ step, rank, most, isChosen }: StepLineProps) {
           {step.teams.length > 0 && ` · ${step.teams.join(', ')}`}
         </span>
       </th>
-      <td>
-        <TriesBar of={step} most={most} />
-        <button type="button" className="min-h-[26px] text-[13px] whitespace-nowrap hover:underline" onClick={choose}>
-          <strong>{errors}</strong> of {step.tries}
-          {step.blocked > 0 && <span className="text-soft">{step.failed === 0 ? ' blocked' : `, ${step.blocked} blocked`}</span>}
-        </button>
-      </td>
+      <TriesCell of={step} most={most} onOpen={choose} />
       <td>
         <ShareBoundsMark low={step.low} share={errors / step.tries} high={step.high} />
       </td>

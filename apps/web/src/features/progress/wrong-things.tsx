@@ -4,7 +4,7 @@ import { countOf, formatMinutes } from '../../ui/format.ts';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { ShareBoundsMark } from './share-bounds.tsx';
-import { DefectsCell, TriesBar } from './tries-cells.tsx';
+import { DefectsCell, TriesCell } from './tries-cells.tsx';
 
 type Grouping = Exclude<Ranking, 'step'>;
 const HEADS: Readonly<Record<Grouping, string>> = { target: 'Field or button', screen: 'Screen' };
@@ -74,13 +74,7 @@ function ThingLine({ thing, rank, most, each }: ThingLineProps) {
           {countOf(thing.steps, 'step')} of {countOf(thing.tests, 'test')}
         </span>
       </th>
-      <td>
-        <TriesBar of={thing} most={most} />
-        <button type="button" className="min-h-[26px] text-[13px] whitespace-nowrap hover:underline" onClick={open}>
-          <strong>{errors}</strong> of {thing.tries}
-          {thing.blocked > 0 && <span className="text-soft">{thing.failed === 0 ? ' blocked' : `, ${thing.blocked} blocked`}</span>}
-        </button>
-      </td>
+      <TriesCell of={thing} most={most} onOpen={open} />
       <td>
         <ShareBoundsMark low={thing.low} share={errors / thing.tries} high={thing.high} />
       </td>

@@ -4,58 +4,42 @@ import { keepPreviousData } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import { useRead } from '../../../client/use-read.ts';
 import { EmptyView } from '../../../ui/empty-view.tsx';
-import { countOf, formatDay, formatSpan } from '../../../ui/format.ts';
-import { Choose } from '../../../ui/menus/choose.tsx';
-import { PageTitle } from '../../../ui/page-title.tsx';
+import { countOf, formatDay } from '../../../ui/format.ts';
 import { useAddress } from '../../frame/address-context.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { ChartFrame, ChartKey } from '../chart/chart-frame.tsx';
 import type { ChartLook, DrawnChartProps } from '../chart/drawn-chart.tsx';
 import { DrawnChart } from '../chart/drawn-chart.tsx';
 import { Figure } from '../figure.tsx';
-import { NoCycle } from '../no-cycle.tsx';
-import { ProgressTabs } from '../progress-tabs.tsx';
+import { OneCycleFrame } from '../one-cycle-frame.tsx';
 import { useQueryOf } from '../use-query-of.ts';
 import { toDefectChartOption } from './defect-chart-option.ts';
 import { toDefectsPath } from './to-defects-path.ts';
 
 /** Defects of a cycle over time. Without an answer of the page's own it is asked for. */
 export function DefectsView({ initial, initialAddress }: { readonly initial: DefectCourseView | null; readonly initialAddress: string }) {
-  const address = useAddress();
   const { input, isFirst } = useQueryOf(['cycle', 'scope'], initialAddress);
   const { data, error, isPlaceholderData } = useRead(
     'getDefectCourse',
     { input },
     { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData },
   );
-  if (data && !data.cycle) return <NoCycle />;
   return (
-    <>
-      <PageTitle title="Progress" about={data?.cycle ? formatSpan(data.cycle.startsOn, data.cycle.endsOn) : undefined}>
-        {data?.cycle && (
-          <Choose
-            label="Cycle"
-            chosen={data.cycle.code}
-            choices={data.cycles.map(({ code, name }) => ({ key: code, name }))}
-            onChoose={(cycle) => address.set({ cycle })}
-          />
-        )}
-      </PageTitle>
-      <ProgressTabs view="defects" />
-      {!data?.cycle ? (
-        <p className="text-soft">{error ? error.message : 'Looking at the defects …'}</p>
-      ) : data.all.found === 0 ? (
-        <div className="card">
-          <EmptyView title="No defect was found here">A defect is logged in the guide, at the step where something went wrong.</EmptyView>
-        </div>
-      ) : (
-        <div className={isPlaceholderData ? 'opacity-70' : ''}>
-          <DefectsHeadline view={data} />
-          <Picture view={data} cycle={data.cycle.code} />
-          <SumsTable view={data} cycle={data.cycle.code} />
-        </div>
-      )}
-    </>
+    <OneCycleFrame view="defects" answer={data} problem={error?.message} waiting="Looking at the defects …" isOld={isPlaceholderData}>
+      {(view, cycle) =>
+        view.all.found === 0 ? (
+          <div className="card">
+            <EmptyView title="No defect was found here">A defect is logged in the guide, at the step where something went wrong.</EmptyView>
+          </div>
+        ) : (
+          <>
+            <DefectsHeadline view={view} />
+            <Picture view={view} cycle={cycle} />
+            <SumsTable view={view} cycle={cycle} />
+          </>
+        )
+      }
+    </OneCycleFrame>
   );
 }
 
