@@ -40,6 +40,7 @@ export const setUpSchema = z.object({
     ...{ key: z.string(), name: z.string(), timeZone: z.string(), levels: z.array(z.string()), codeScheme: z.array(z.string()) },
     ...{ cycleScheme: z.string(), defectPrefix: z.string(), defectHook: z.string(), hookProblem: z.string() },
     severityNames: severityNamesSchema,
+    namesTesters: z.boolean(),
   }),
   applications: z.array(z.object({ id: idSchema<'application'>(), name: z.string(), uses: z.int() })),
   environments: z.array(
@@ -113,6 +114,7 @@ export const changeProgrammeSchema = z.object({
     .optional(),
   defectHook: z.union([z.literal(''), addressSchema]).optional(),
   severityNames: severityNamesSchema.optional(),
+  namesTesters: z.boolean().optional(),
 });
 export type ChangeProgramme = z.infer<typeof changeProgrammeSchema>;
 

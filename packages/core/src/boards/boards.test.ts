@@ -38,5 +38,6 @@ describe('a tile', () => {
     expect(isNamingPeople('figures', { columns: 'person' })).toBe(false);
     expect(isNamingPeople('figures', { person: 'Una Petrel' })).toBe(true);
     expect(isNamingPeople('table', { rows: 'team' })).toBe(false);
+    expect([isNamingPeople('teams', {}), isNamingPeople('teams', { each: 'tester' })]).toEqual([false, true]);
   });
 });

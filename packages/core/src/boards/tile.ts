@@ -42,4 +42,7 @@ export const MOST_TILES = 24;
 
 /** Whether a tile names people: what an observer without an account is not shown. */
 export const isNamingPeople = (kind: TileKind, cut: Cut): boolean =>
-  kind === 'turns' || cut['person'] !== undefined || (kind === 'table' && [cut['rows'], cut['columns']].includes('person'));
+  kind === 'turns' ||
+  cut['person'] !== undefined ||
+  (kind === 'teams' && cut['each'] === 'tester') ||
+  (kind === 'table' && [cut['rows'], cut['columns']].includes('person'));

@@ -70,9 +70,22 @@ export const getSetUp: Query<void, SetUp> = {
         .orderBy(asc(invitations.name)),
       countWork(context),
     ]);
-    const { key, name, timeZone, levels, codeScheme, cycleScheme, defectPrefix, defectHook, hookProblem, severityNames } = programme!;
+    const { key, name, timeZone, levels, codeScheme, cycleScheme, defectPrefix, defectHook, hookProblem, severityNames, namesTesters } =
+      programme!;
     return {
-      programme: { key, name, timeZone, levels, codeScheme, cycleScheme, defectPrefix, defectHook, hookProblem, severityNames },
+      programme: {
+        key,
+        name,
+        timeZone,
+        levels,
+        codeScheme,
+        cycleScheme,
+        defectPrefix,
+        defectHook,
+        hookProblem,
+        severityNames,
+        namesTesters,
+      },
       applications: applicationRows,
       environments: environmentRows.map((environment) => ({
         ...environment,

@@ -1,4 +1,5 @@
 import { effortQuerySchema } from '@kindred-baton/contracts/progress/effort';
+import { teamProgressQuerySchema } from '@kindred-baton/contracts/progress/teams';
 import { turnListQuerySchema } from '@kindred-baton/contracts/turns/turn';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -25,7 +26,7 @@ describe('effort', () => {
     const { chosen, lines, totals } = await look();
     expect(chosen.map(({ code }) => code)).toEqual(['INT-1', 'ACC-2']);
     for (const [at, { code }] of chosen.entries()) {
-      const { teams } = await db.ask(lead, getTeamProgress, { cycle: code });
+      const { teams } = await db.ask(lead, getTeamProgress, teamProgressQuerySchema.parse({ cycle: code }));
       for (const { key, tried, planned, spent } of teams) {
         const own = lines.find((line) => line.key === key)?.cells[at] ?? { tried: 0, planned: 0, spent: 0 };
         expect([key, own.tried, own.planned]).toEqual([key, tried, planned]);

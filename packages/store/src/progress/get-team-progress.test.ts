@@ -9,6 +9,7 @@ import { ofCycle } from '../../../../tests/support/of-cycle.ts';
 import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
+import { changeProgramme } from '../programmes/change-programme.ts';
 import { listTurns } from '../turns/list-turns.ts';
 import { recordStep, startAttempt } from '../turns/make-attempts.ts';
 import { getHolds } from './get-holds.ts';
@@ -43,7 +44,7 @@ describe('teams side by side', () => {
   it('say what waits for a team as the holds of that team do', async () => {
     for (const scope of [undefined, 'NS']) {
       const { teams } = await look(scope === undefined ? {} : { scope });
-      expect(teams.some(({ keeps }) => keeps > 0)).toBe(true);
+      expect(teams.some(({ keeps }) => (keeps ?? 0) > 0)).toBe(true);
       for (const { key, keeps } of teams) {
         const { waitingBehindHolds } = await db.ask(lead, getHolds, { cycle: [CODE], scope, holdsOf: key });
         expect([key, keeps]).toEqual([key, waitingBehindHolds]);
@@ -84,6 +85,24 @@ describe('teams side by side', () => {
     // The demo's testers take from 0.7 to 1.5 of what was planned.
     expect(all / minutes).toBeGreaterThan(0.7);
     expect(all / minutes).toBeLessThan(1.6);
+  });
+
+  it('are testers by name where the programme allows it, and nowhere else', async () => {
+    await expect(look({ each: 'tester' })).rejects.toThrow('does not show testers side by side');
+    expect(await look()).toMatchObject({ each: 'team', mayNameTesters: false });
+    await db.perform(lead, changeProgramme, { namesTesters: true });
+    const [byTeam, byTester] = [await look(), await look({ each: 'tester' })];
+    expect(byTester).toMatchObject({ each: 'tester', mayNameTesters: true });
+    const count = async (more: object) => (await db.ask(lead, listTurns, { ...ofCycle(CODE), ...more })).rows.size;
+    for (const { key, counts, late } of byTester.teams) {
+      expect([key, await count({ person: key })]).toEqual([key, sumCounts(counts)]);
+      expect([key, await count({ person: key, late: 'yes' })]).toEqual([key, late]);
+    }
+    const total = (of: typeof byTeam, what: 'tried' | 'planned' | 'spent' | 'late') => of.teams.reduce((sum, line) => sum + line[what], 0);
+    for (const what of ['tried', 'planned', 'late'] as const) expect([what, total(byTester, what)]).toEqual([what, total(byTeam, what)]);
+    expect(total(byTester, 'spent')).toBeCloseTo(total(byTeam, 'spent'), 6);
+    expect(byTester.teams.every(({ keeps }) => keeps === null)).toBe(true);
+    await db.perform(lead, changeProgramme, { namesTesters: false });
   });
 
   it('take an attempt that is not over for nothing yet', async () => {

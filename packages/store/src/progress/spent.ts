@@ -6,7 +6,7 @@ import { attempts, stepResults, turns } from '../schema/turns.ts';
 /**
  * What turns took that people tried to the end, over all their attempts, as core says it of one (core/progress/effort): times between words, pauses taken out.
  * What a runner did is no person's work, and what an attempt took over was that one's before. `which`: turns. To be selected from: *spent*, a row for each turn
- * with its cycle, team, node, test, planned and spent minutes, and when the last of its attempts ended.
+ * with its cycle, team, person, node, test, planned and spent minutes, and when the last of its attempts ended.
  */
 export const withSpent = (which: SQL | undefined): SQL => sql`
   with ended as (
@@ -26,6 +26,6 @@ export const withSpent = (which: SQL | undefined): SQL => sql`
       where is_work and gap <= make_interval(mins => greatest(${SHORTEST_PAUSE_MINUTES}::int, minutes))), 0) / 60 as spent
     from gaps group by turn, minutes having bool_or(is_work)
   ), spent as (
-    select ${turns.cycleId} as cycle, ${turns.teamId} as team, ${turns.nodeId} as node, ${turns.testId} as test, of_turns.* from of_turns
+    select ${turns.cycleId} as cycle, ${turns.teamId} as team, ${turns.assigneeId} as person, ${turns.nodeId} as node, ${turns.testId} as test, of_turns.* from of_turns
     join ${turns} on ${turns.id} = of_turns.turn
   )`;

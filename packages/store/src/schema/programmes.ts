@@ -28,6 +28,8 @@ export const programmes = pgTable(
     cycleScheme: text().notNull().default(DEFAULT_CYCLE_SCHEME),
     defectPrefix: text().notNull(),
     /** What this programme calls the severities of defects; empty: by our words. */
+    /** Testers may be looked at side by side, by name. */
+    namesTesters: boolean().notNull().default(false),
     severityNames: jsonb().$type<SeverityNames>().notNull().default({}),
     /** Where changes of defects are told; empty: nowhere. */
     defectHook: text().notNull().default(''),

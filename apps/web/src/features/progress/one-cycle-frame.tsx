@@ -20,11 +20,21 @@ interface OneCycleFrameProps<Answer extends OfOneCycle> {
   readonly waiting: string;
   /** Another answer is on its way. */
   readonly isOld: boolean;
+  /** Other choices beside that of the cycle. */
+  readonly more?: (answer: Answer) => ReactNode;
   readonly children: (answer: Answer, cycle: string) => ReactNode;
 }
 
 /** Around a view of progress that is of one cycle: which, and which views there are besides. */
-export function OneCycleFrame<Answer extends OfOneCycle>({ view, answer, problem, waiting, isOld, children }: OneCycleFrameProps<Answer>) {
+export function OneCycleFrame<Answer extends OfOneCycle>({
+  view,
+  answer,
+  problem,
+  waiting,
+  isOld,
+  more,
+  children,
+}: OneCycleFrameProps<Answer>) {
   const address = useAddress();
   if (answer && !answer.cycle) return <NoCycle />;
   const cycle = answer?.cycle;
@@ -39,6 +49,7 @@ export function OneCycleFrame<Answer extends OfOneCycle>({ view, answer, problem
             onChoose={(code) => address.set({ cycle: code })}
           />
         )}
+        {answer && cycle && more?.(answer)}
       </PageTitle>
       <ProgressTabs view={view} />
       {answer && cycle ? (

@@ -12,6 +12,7 @@ const line = (name: string, more: Partial<TeamLine> = {}): TeamLine => ({
 });
 const VIEW: TeamProgress = {
   cycle: { code: 'ACC-2', name: 'Acceptance 2', state: 'open', startsOn: '2026-11-20', endsOn: '2026-12-10' },
+  ...{ each: 'team', mayNameTesters: false },
   cycles: [{ code: 'ACC-2', name: 'Acceptance 2' }],
   teams: [
     line('Billing', { keeps: 9, spent: 120 }),

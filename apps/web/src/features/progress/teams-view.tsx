@@ -6,6 +6,7 @@ import { useRead } from '../../client/use-read.ts';
 import { BatonBar } from '../../ui/baton-mark.tsx';
 import { EmptyView } from '../../ui/empty-view.tsx';
 import { countOf, formatMinutes, formatShare, listNames } from '../../ui/format.ts';
+import { Choose } from '../../ui/menus/choose.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { Figure } from './figure.tsx';
@@ -16,23 +17,30 @@ import { useQueryOf } from './use-query-of.ts';
 
 /** The teams of a cycle side by side. Without an answer of the page's own it is asked for. */
 export function TeamsView({ initial, initialAddress }: { readonly initial: TeamProgress | null; readonly initialAddress: string }) {
-  const { input, isFirst } = useQueryOf(['cycle', 'scope'], initialAddress);
+  const { input, isFirst } = useQueryOf(['cycle', 'scope', 'each'], initialAddress);
   const { data, error, isPlaceholderData } = useRead(
     'getTeamProgress',
     { input },
     { ...(initial && isFirst ? { initialData: initial } : {}), placeholderData: keepPreviousData },
   );
   return (
-    <OneCycleFrame view="teams" answer={data} problem={error?.message} waiting="Looking at the teams …" isOld={isPlaceholderData}>
-      {({ teams }, cycle) =>
+    <OneCycleFrame
+      view="teams"
+      answer={data}
+      problem={error?.message}
+      waiting="Looking at the teams …"
+      isOld={isPlaceholderData}
+      more={(view) => view.mayNameTesters && <EachChoice each={view.each} />}
+    >
+      {({ teams, each }, cycle) =>
         teams.length === 0 ? (
           <div className="card">
             <EmptyView title="No team has turns here">Take scenarios into the cycle; a turn goes to the team of its test.</EmptyView>
           </div>
         ) : (
           <>
-            <TeamsHeadline teams={teams} />
-            <TeamTable teams={teams} cycle={cycle} />
+            <TeamsHeadline teams={teams} each={each} />
+            <TeamTable teams={teams} cycle={cycle} each={each} />
           </>
         )
       }
@@ -40,9 +48,24 @@ export function TeamsView({ initial, initialAddress }: { readonly initial: TeamP
   );
 }
 
+const EACH = { team: 'Team', tester: 'Tester' } as const;
+type Each = keyof typeof EACH;
+
+/** Where the programme allows it. */
+function EachChoice({ each }: { readonly each: Each }) {
+  const address = useAddress();
+  const choices = [
+    { key: 'team', name: 'team' },
+    { key: 'tester', name: 'tester' },
+  ] as const;
+  return <Choose label="Each" chosen={each} choices={choices} onChoose={(key) => address.set({ each: key === 'team' ? null : key })} />;
+}
+
 /** Who keeps others waiting most, and whose turns take longer than they were planned. */
-export function TeamsHeadline({ teams }: { readonly teams: readonly TeamLine[] }) {
-  const [first] = [...teams].sort((a, b) => b.keeps - a.keeps);
+export function TeamsHeadline({ teams, each }: Pick<TeamTableProps, 'teams' | 'each'>) {
+  const [first] = [...teams].sort((a, b) => (b.keeps ?? 0) - (a.keeps ?? 0));
+  const pace = describePace(teams, each);
+  if (first?.keeps === null) return <p className="mb-3 text-[19px]">{`${pace.charAt(0).toUpperCase()}${pace.slice(1)}.`}</p>;
   return (
     <p className="mb-3 text-[19px]">
       {first && first.keeps > 0 ? (
@@ -53,21 +76,28 @@ export function TeamsHeadline({ teams }: { readonly teams: readonly TeamLine[] }
       ) : (
         'No turn waits for a team'
       )}
-      <span className="text-[15px] text-soft">{`; ${describePace(teams)}`}</span>
+      <span className="text-[15px] text-soft">{`; ${pace}`}</span>
     </p>
   );
 }
 
-function describePace(teams: readonly TeamLine[]): string {
+function describePace(teams: readonly TeamLine[], each: Each): string {
   if (teams.every(({ tried }) => tried === 0)) return 'nobody has tried a turn to the end yet';
   const slow = teams.filter(isSlow).map(({ name }) => name);
-  const who = slow.length === 0 ? 'no team takes' : `${listNames(slow)} ${slow.length === 1 ? 'takes' : 'take'}`;
+  const who = slow.length === 0 ? `no ${each} takes` : `${listNames(slow)} ${slow.length === 1 ? 'takes' : 'take'}`;
   return `${who} over a tenth longer than planned`;
 }
 
-const HEADS = ['Turns', 'Run', 'Passed', 'Failed, blocked', 'To do', 'Late', 'Held', 'Keeps waiting', 'Planned a turn', 'Spent a turn'];
+const KEEPS = 'Keeps waiting';
+const HEADS = ['Turns', 'Run', 'Passed', 'Failed, blocked', 'To do', 'Late', 'Held', KEEPS, 'Planned a turn', 'Spent a turn'];
 
-export function TeamTable({ teams, cycle }: { readonly teams: readonly TeamLine[]; readonly cycle: string }) {
+interface TeamTableProps {
+  readonly teams: readonly TeamLine[];
+  readonly cycle: string;
+  readonly each: Each;
+}
+
+export function TeamTable({ teams, cycle, each }: TeamTableProps) {
   const most = Math.max(...teams.map(({ counts }) => sumCounts(counts)));
   const sum = (of: (team: TeamLine) => number) => teams.reduce((total, team) => total + of(team), 0);
   const all: Omit<TeamLine, 'keeps'> = {
@@ -84,8 +114,8 @@ export function TeamTable({ teams, cycle }: { readonly teams: readonly TeamLine[
       <table className="grid-table">
         <thead>
           <tr>
-            <th scope="col">Team</th>
-            {HEADS.map((head) => (
+            <th scope="col">{EACH[each]}</th>
+            {HEADS.filter((head) => each === 'team' || head !== KEEPS).map((head) => (
               <th key={head} scope="col" className="text-right!">
                 {head}
               </th>
@@ -94,11 +124,11 @@ export function TeamTable({ teams, cycle }: { readonly teams: readonly TeamLine[
         </thead>
         <tbody>
           {teams.map((team) => (
-            <Line key={team.key} team={team} keeps={team.keeps} most={most} cycle={cycle} />
+            <Line key={team.key} team={team} keeps={team.keeps} most={most} cycle={cycle} each={each} />
           ))}
         </tbody>
         <tfoot>
-          <Line team={all} keeps={null} most={most} cycle={cycle} />
+          <Line team={all} keeps={null} most={most} cycle={cycle} each={each} />
         </tfoot>
       </table>
       <p className="border-t border-line-2 px-2 py-2.5 text-[13px] text-soft">
@@ -117,13 +147,14 @@ interface LineProps {
   readonly keeps: number | null;
   readonly most: number;
   readonly cycle: string;
+  readonly each: Each;
 }
 
-function Line({ team, keeps, most, cycle }: LineProps) {
+function Line({ team, keeps, most, cycle, each }: LineProps) {
   const { base } = useProgramme();
   const { get, withScope } = useAddress();
   const { counts, late, tried, planned, spent } = team;
-  const own: Record<string, string> = team.key === '' ? {} : { team: team.key };
+  const own: Record<string, string> = team.key === '' ? {} : { [each === 'team' ? 'team' : 'person']: team.key };
   const to = (filters: Record<string, string>) => toTurnsPath({ base, cycle, scope: get('scope'), filters: { ...own, ...filters } });
   const todo = counts.waiting + counts.ready + counts['under way'] + counts.held;
   const holds = `${base}/progress?${new URLSearchParams({ cycle, holdsOf: team.key })}`;
@@ -142,7 +173,7 @@ function Line({ team, keeps, most, cycle }: LineProps) {
       <Figure href={to({ status: 'waiting,ready,under way,held' })} of={todo} />
       <Figure href={to({ late: 'yes' })} of={late} />
       <Figure href={to({ status: 'held' })} of={counts.held} />
-      {keeps === null ? <td /> : <Figure href={withScope(holds)} of={keeps} />}
+      {each === 'team' && (keeps === null ? <td /> : <Figure href={withScope(holds)} of={keeps} />)}
       <td className="text-right font-mono text-soft">{tried === 0 ? '–' : formatMinutes(Math.round(planned / tried))}</td>
       <td className={`text-right font-mono ${isSlow(team) ? 'font-bold' : ''}`}>
         {tried === 0 ? '–' : formatMinutes(Math.round(spent / tried))}

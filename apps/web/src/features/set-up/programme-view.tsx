@@ -19,7 +19,8 @@ export function ProgrammeView({ setUp }: { readonly setUp: SetUp }) {
   const { programme } = setUp;
   const form = useForm(async (values) => {
     const { own, rest } = splitNames(values);
-    await change('changeProgramme', { input: { ...rest, severityNames: own } });
+    const { namesTesters, ...said } = rest;
+    await change('changeProgramme', { input: { ...said, severityNames: own, namesTesters: namesTesters !== undefined } });
     notify({ kind: 'done', text: 'Kept.' });
   });
   return (
@@ -74,6 +75,10 @@ export function ProgrammeView({ setUp }: { readonly setUp: SetUp }) {
               : `Not taken yet: ${programme.hookProblem}. It is tried again.`
           }
         />
+        <label className="mb-3 flex min-h-[28px] items-center gap-2">
+          <input type="checkbox" name="namesTesters" defaultChecked={programme.namesTesters} />
+          Progress may show testers side by side, by name
+        </label>
         <p className="hint mb-3">
           Levels of the map ({programme.levels.join(' › ')}) and how its nodes are numbered ({programme.codeScheme.join(', ')}) are changed
           on{' '}

@@ -2,7 +2,7 @@ import { EmptyView } from '../../../ui/empty-view.tsx';
 import { TeamsHeadline, TeamTable } from '../../progress/teams-view.tsx';
 import type { TileProps } from './tile-props.ts';
 
-export function TeamsTile({ answer: { cycle, teams } }: TileProps<'teams'>) {
+export function TeamsTile({ answer: { cycle, teams, each } }: TileProps<'teams'>) {
   if (!cycle || teams.length === 0)
     return (
       <div className="card flex-1">
@@ -11,8 +11,8 @@ export function TeamsTile({ answer: { cycle, teams } }: TileProps<'teams'>) {
     );
   return (
     <div className="tile-inside">
-      <TeamsHeadline teams={teams} />
-      <TeamTable teams={teams} cycle={cycle.code} />
+      <TeamsHeadline teams={teams} each={each} />
+      <TeamTable teams={teams} cycle={cycle.code} each={each} />
     </div>
   );
 }

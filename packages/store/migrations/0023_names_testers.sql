@@ -1,0 +1,1 @@
+ALTER TABLE "programmes" ADD COLUMN "names_testers" boolean DEFAULT false NOT NULL;
