@@ -75,7 +75,7 @@ export const wrongStepsSchema = z.object({
   things: z.array(wrongThingSchema),
   unplaced: z.int(),
   /** What the steps are narrowed to, as it is called. */
-  only: z.string().nullable(),
+  only: z.object({ each: z.enum(RANKINGS).exclude(['step']), name: z.string() }).nullable(),
 });
 export type WrongSteps = z.infer<typeof wrongStepsSchema>;
 

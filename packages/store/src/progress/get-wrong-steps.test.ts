@@ -85,7 +85,7 @@ describe('where it goes wrong', () => {
       for (const thing of things.slice(0, 8)) {
         const { wrong, only } = await look({ [each]: thing.key });
         expect([thing.name, wrong.length, sum(wrong.map(errorsOf))]).toEqual([thing.name, thing.wrongSteps, errorsOf(thing)]);
-        expect(only?.toLowerCase()).toBe(thing.name.toLowerCase());
+        expect([only?.each, only?.name.toLowerCase()]).toEqual([each, thing.name.toLowerCase()]);
         // By a statement of its own: every try at a step of that name in the application.
         if (each === 'target') {
           const { rows: counted } = await db.store.db.execute<{ tries: number }>(sql`
@@ -98,7 +98,7 @@ describe('where it goes wrong', () => {
         }
       }
     }
-    expect(await look({ target: 'nowhere/nothing' })).toMatchObject({ wrong: [], only: 'nowhere/nothing' });
+    expect(await look({ target: 'nowhere/nothing' })).toMatchObject({ wrong: [], only: { each: 'target', name: 'nowhere/nothing' } });
   });
 
   it('shows everything, page by page', async () => {

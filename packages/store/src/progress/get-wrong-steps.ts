@@ -74,16 +74,17 @@ const sumTopErrors = (wrong: readonly Parameters<typeof getErrors>[0][]) =>
 async function narrowSteps(context: ReadContext, { wrong }: LoadedSteps, { target, screen }: Pick<WrongStepsQuery, 'target' | 'screen'>) {
   const key = target ?? screen;
   if (key === undefined) return { wrong, only: null };
+  const each = target === undefined ? 'screen' : 'target';
   const thingOf = await loadThings(
     context,
     wrong.map(({ version }) => version),
-    target === undefined ? 'screen' : 'target',
+    each,
   );
   const own = wrong.flatMap((step) => {
     const thing = thingOf(step);
     return thing?.key === key ? [{ step, thing }] : [];
   });
-  return { wrong: own.map(({ step }) => step), only: own[0]?.thing.name ?? key };
+  return { wrong: own.map(({ step }) => step), only: { each, name: own[0]?.thing.name ?? key } } as const;
 }
 
 /** The same errors by what the steps name: over all tries of it, also where nothing went wrong. */

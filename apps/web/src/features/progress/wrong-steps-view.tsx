@@ -65,16 +65,13 @@ export function WrongStepsView({ initial, initialAddress }: { readonly initial: 
       <ProgressTabs view="steps" />
       <StepsHeadline view={data} />
       {data.only !== null && (
-        <p className="mb-2 flex flex-wrap items-center gap-2 text-[13px]">
-          Only steps {input['target'] === undefined ? 'on the screen' : 'that name'} “{data.only}”.
-          <button
-            type="button"
-            className="button button-small"
-            onClick={() => address.set({ target: null, screen: null, page: null, step: null })}
-          >
-            Show all
-          </button>
-        </p>
+        <button
+          type="button"
+          className="button button-small mb-2"
+          onClick={() => address.set({ target: null, screen: null, page: null, step: null })}
+        >
+          Show all steps
+        </button>
       )}
       {data.wrong.length + data.things.length === 0 ? (
         <div className="card">
@@ -126,6 +123,11 @@ export function StepsHeadline({ view }: { readonly view: WrongSteps }) {
       )}
       {rows.page === 1 && only === null && worst && worst.waiting.turns > 0 && (
         <span className="text-[15px] text-soft">; the first alone keeps {countOf(worst.waiting.turns, 'turn')} waiting</span>
+      )}
+      {only !== null && (
+        <span className="block text-[15px] font-semibold">
+          Only steps {only.each === 'screen' ? 'on the screen' : 'that name'} “{only.name}”
+        </span>
       )}
       {unplaced > 0 && (
         <span className="block text-[13px] text-soft">
