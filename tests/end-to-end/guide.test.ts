@@ -148,6 +148,30 @@ describe('the guide in full', () => {
     visitor.errors.splice(0);
   });
 
+  it('has its whole run as a page to print and as PDF, with its pictures', async () => {
+    const { visitor } = own;
+    const { turn, run } = await guide();
+    const to = new URL(`/api/brindlemere/runs/${run}/report`, visitor.page.url()).href;
+    const pdf = await visitor.page.evaluate(
+      async (from) => {
+        const answer = await fetch(from);
+        return [answer.headers.get('content-type'), new TextDecoder('latin1').decode(await answer.arrayBuffer())];
+      },
+      to.replace('html', 'pdf'),
+    );
+    expect(pdf[0]).toBe('application/pdf');
+    expect(pdf[1]).toMatch(/^%PDF-/);
+    expect(pdf[1]).toMatch(/\/Subtype\s*\/Image[^>]*\/Width 320\b/);
+    await visitor.page.goto(`${to}?format=html`);
+    const { text, pictures } = await visitor.page.evaluate(() => ({
+      text: document.body.innerText,
+      pictures: [...document.images].map(({ complete, naturalWidth }) => [complete, naturalWidth]),
+    }));
+    expect(pictures).toContainEqual([true, 320]);
+    await visitor.go('/brindlemere/turns');
+    for (const part of [turn.scenario.code, turn.cycle.name, `${turn.leg}. ${turn.title}`, 'The baton']) expect(text).toContain(part);
+  });
+
   it('hands a turn over to somebody of the lane, with a word', async () => {
     const { visitor } = own;
     const home = await visitor.json<{ onItsWay: { id: string }[] }>('/api/brindlemere/turns');

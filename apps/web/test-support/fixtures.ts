@@ -64,7 +64,7 @@ export const makeResult = (
 export function makeAttempt(more: Partial<AttemptView> = {}): AttemptView {
   return {
     ...{ id: id('attempt-1'), number: 1, person: 'Lea Marsh', isMine: true, startedAt: AT, finishedAt: null, outcome: null, kept: {} },
-    ...{ environment: 'Acceptance', browser: '', isFromSheet: false, results: [], evidence: [] },
+    ...{ environment: 'Acceptance', browser: '', isFromSheet: false, spent: null, results: [], evidence: [] },
     ...{ isWithRunners: false, runner: null, seed: 'attempt-1', canContinue: false, isLeased: false },
     ...more,
   };
@@ -72,7 +72,14 @@ export function makeAttempt(more: Partial<AttemptView> = {}): AttemptView {
 
 export function makeGuide(more: Partial<GuideView> = {}): GuideView {
   return {
-    ...{ turn: makeTurn(), outcome: 'none', version: makeVersion(), isBare: false, rules: { evidence: 'none', failure: [] } },
+    ...{
+      turn: makeTurn(),
+      run: id('run-1'),
+      outcome: 'none',
+      version: makeVersion(),
+      isBare: false,
+      rules: { evidence: 'none', failure: [] },
+    },
     ...{ mates: [], newerVersion: null, environment: 'Acceptance', address: null, today: '2026-11-27', workingDays: [1, 2, 3, 4, 5] },
     ...{ holidays: [], attempts: [], defects: [], starts: [], note: '', persona: null, refusal: null },
     goesTo: [{ name: 'Quote no.', title: 'Record the deposit', leg: 4, person: 'Ada Flint' }],

@@ -35,6 +35,8 @@ export const proofSchema = z.object({
   untried: z.int(),
 });
 
+export const minutesSchema = z.int('Give whole minutes.').min(1, 'At least one minute.').max(10_000, 'At most 10,000 minutes.');
+
 export const personSchema = z.object({ id: idSchema<'person'>(), name: z.string() });
 export const namedSchema = z.object({ id: z.uuid(), name: z.string() });
 export const codedSchema = z.object({ id: z.uuid(), code: z.string(), name: z.string() });

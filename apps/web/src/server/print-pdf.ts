@@ -1,6 +1,8 @@
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { existsSync } from 'node:fs';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { AppError } from '@kindred-baton/contracts/errors';
 import puppeteer from 'puppeteer-core';
 
@@ -11,24 +13,40 @@ const ARGS = [
   ...['--disable-sync', '--disable-dev-shm-usage', '--no-default-browser-check', '--disable-extensions'],
 ];
 
-/** A document as PDF, printed by Chromium; it may fetch nothing. */
-export async function printPdf(html: string): Promise<Uint8Array> {
+export interface FileBeside {
+  /** As the document names it. */
+  readonly name: string;
+  readonly content: Uint8Array;
+}
+
+/** A document as PDF, printed by Chromium; it may fetch nothing but files that are laid beside it. */
+export async function printPdf(html: string, beside: AsyncIterable<FileBeside> | Iterable<FileBeside> = []): Promise<Uint8Array> {
   const executablePath = [process.env['CHROMIUM_PATH'], ...BROWSERS].find((file) => file !== undefined && existsSync(file));
   if (!executablePath)
     throw new AppError(
       'invalid',
       'PDF needs Chromium, which this server does not have. Choose the printable document and print it, or install chromium.',
     );
-  const userDataDir = mkdtempSync(path.join(tmpdir(), 'kindred-baton-pdf-'));
-  const browser = await puppeteer.launch({ executablePath, userDataDir, args: ARGS });
+  const folder = await mkdtemp(path.join(tmpdir(), 'kindred-baton-pdf-'));
+  try {
+    const file = path.join(folder, 'document.html');
+    await writeFile(file, html);
+    for await (const { name, content } of beside) await writeFile(path.join(folder, path.basename(name)), content);
+    return await printFile(file, { executablePath, userDataDir: path.join(folder, 'browser') });
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+async function printFile(file: string, browserAt: { readonly executablePath: string; readonly userDataDir: string }): Promise<Uint8Array> {
+  const browser = await puppeteer.launch({ ...browserAt, args: ARGS });
   try {
     const page = await browser.newPage();
     await page.setJavaScriptEnabled(false);
     await page.setOfflineMode(true);
-    await page.setContent(html, { timeout: LIMIT_MS });
+    await page.goto(pathToFileURL(file).href, { timeout: LIMIT_MS });
     return await page.pdf({ preferCSSPageSize: true, printBackground: true, tagged: true, timeout: LIMIT_MS, outline: false });
   } finally {
     await browser.close();
-    rmSync(userDataDir, { recursive: true, force: true });
   }
 }

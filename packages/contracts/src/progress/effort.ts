@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { codeSchema } from '../common.ts';
+import { codeSchema, minutesSchema } from '../common.ts';
 import { cycleChoiceSchema } from '../cycles/choice.ts';
 
 const EFFORT_BY = ['team', 'process', 'day'] as const;
@@ -24,6 +24,8 @@ export const effortSchema = z.object({
   /** A cell for each of the chosen cycles; of days the newest first. */
   lines: z.array(z.object({ key: z.string(), name: z.string(), cells: z.array(effortCellSchema) })),
   totals: z.array(effortCellSchema),
+  /** In how many turns of each of the chosen cycles somebody said what it took. */
+  corrected: z.array(z.int()),
 });
 export type Effort = z.infer<typeof effortSchema>;
 
@@ -45,7 +47,6 @@ export const minuteProposalsSchema = z.object({
 });
 export type MinuteProposals = z.infer<typeof minuteProposalsSchema>;
 
-const minutesSchema = z.int('Give whole minutes.').min(1, 'At least one minute.').max(10_000);
 export const takeMinutesSchema = z.object({
   changes: z
     .array(z.object({ test: codeSchema, from: minutesSchema, to: minutesSchema }))

@@ -12,6 +12,7 @@ const makeToo = { right: 'make attempts', for: 'runners too' } as const;
 const turnParam = { turn: idSchema<'turn'>() };
 const attempt = { attempt: idSchema<'attempt'>() };
 const step = { ...attempt, step: z.coerce.number().int().min(0) };
+const run = { run: idSchema<'run'>() };
 const evidence = { evidence: idSchema<'evidence'>() };
 
 export const turnRoutes = defineRoutes({
@@ -58,6 +59,11 @@ export const turnRoutes = defineRoutes({
     ...{ method: 'PUT', path: '/attempts/:attempt/hands', params: attempt, input: turn.passTurnSchema, output: doneSchema },
     ...{ ...make, topics: ['turns', 'runners'] },
   },
+  /** What an own attempt took, instead of what its words say. */
+  sayMinutes: {
+    ...{ method: 'PUT', path: '/attempts/:attempt/minutes', params: attempt, input: turn.sayMinutesSchema, output: doneSchema },
+    ...{ ...make, topics: ['turns'] },
+  },
   keepEvidence: {
     ...{ method: 'POST', path: '/attempts/:attempt/evidence', params: attempt, takes: 'file', output: evidenceSchema },
     ...{ ...makeToo, topics: ['turns'] },
@@ -74,8 +80,10 @@ export const turnRoutes = defineRoutes({
     ...{ method: 'DELETE', path: '/evidence/:evidence', params: evidence, output: doneSchema },
     ...{ ...make, topics: ['turns'] },
   },
+  /** A whole run as a document: pdf, or html to be printed by the browser. */
+  exportRun: { method: 'GET', path: '/runs/:run/report', params: run, output: null, right: 'read', topics: [] },
   getRunOverlay: {
-    ...{ method: 'GET', path: '/runs/:run', params: { run: idSchema<'run'>() }, output: runOverlaySchema },
+    ...{ method: 'GET', path: '/runs/:run', params: run, output: runOverlaySchema },
     ...{ right: 'read', topics: ['turns', 'defects'] },
   },
 });

@@ -7,7 +7,7 @@ import { FACET_FILTERS } from '@kindred-baton/core/progress/facet';
 import { COUNTED } from '@kindred-baton/core/progress/counted';
 import { GROUP_COLUMNS, TURN_SORTS } from '@kindred-baton/core/turns/turn-columns';
 import { TURN_STATES, TURN_STATUSES } from '@kindred-baton/core/outcomes';
-import { codeSchema, evidenceSchema, idSchema, listOf, momentSchema, personSchema, placedPageSchema } from '../common.ts';
+import { codeSchema, evidenceSchema, idSchema, listOf, minutesSchema, momentSchema, personSchema, placedPageSchema } from '../common.ts';
 import { cyclesSchema } from '../cycles/choice.ts';
 import { testVersionSchema } from '../tests/test.ts';
 
@@ -94,8 +94,8 @@ export const turnFilters = {
   late: z.literal('yes').optional(),
   /** Those at which an attempt ended on this day. */
   tried: z.iso.date().optional(),
-  /** People have tried it to the end; the last time on that day, where one is said. */
-  spent: z.union([z.literal('yes'), z.iso.date()]).optional(),
+  /** People have tried it to the end; the last time on that day, where one is said; *said*: and have said what it took. */
+  spent: z.union([z.enum(['yes', 'said']), z.iso.date()]).optional(),
   /** Those whose newest attempt ended since a moment, and those that came to hand since. */
   ...{ doneSince: z.iso.datetime({ offset: true }).optional(), readySince: z.iso.datetime({ offset: true }).optional() },
   run: z.coerce.number().int().optional(),
@@ -165,14 +165,20 @@ const attemptSchema = z.object({
   environment: z.string(),
   browser: z.string(),
   isFromSheet: z.boolean(),
+  /** What people did of it took so many minutes: by its words, and as whoever made it says, who may say so until the cycle is closed. Null while it is under way, and where a runner did all. */
+  spent: z.object({ counted: z.number(), said: z.int().nullable(), canSay: z.boolean() }).nullable(),
   results: z.array(stepResultSchema),
   evidence: z.array(evidenceSchema),
 });
 export type AttemptView = z.infer<typeof attemptSchema>;
 
+/** What an attempt took; null: as its words say. */
+export const sayMinutesSchema = z.object({ minutes: minutesSchema.nullable() });
+
 /** All that the guide needs to lead through a turn. */
 export const guideSchema = z.object({
   turn: turnCardSchema,
+  run: idSchema<'run'>(),
   outcome: z.enum(OUTCOMES),
   version: testVersionSchema.nullable(),
   /** Without a written test: do it, say how it went. */

@@ -55,3 +55,8 @@ export function toDay(momentMs: number, timeZone: string): string {
 export function printDay(momentMs: number, timeZone: string): string {
   return new Intl.DateTimeFormat('en-GB', { timeZone, day: 'numeric', month: 'long', year: 'numeric' }).format(momentMs);
 }
+
+/** A moment as it stands on a document: 25 Nov 2026, 14:30. */
+export function printMoment(momentMs: number, timeZone: string): string {
+  return new Intl.DateTimeFormat('en-GB', { timeZone, dateStyle: 'medium', timeStyle: 'short' }).format(momentMs);
+}

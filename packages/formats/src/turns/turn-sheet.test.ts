@@ -2,6 +2,8 @@ import ExcelJS from 'exceljs';
 import { describe, expect, it } from 'vitest';
 import * as SheetJS from 'xlsx';
 import { writeAttemptReport } from './attempt-report.ts';
+import type { ReportedAttempt } from './reported-attempt.ts';
+import { writeRunReport } from './run-report.ts';
 import { printTurnSheet, readTurnSheet, writeTurnSheet } from './turn-sheet.ts';
 
 const TURN = {
@@ -72,36 +74,27 @@ describe('a turn sheet', () => {
   });
 });
 
+const ATTEMPT: ReportedAttempt = {
+  ...{ number: 2, person: 'Ines Varga', outcome: 'failed', startedAt: '', finishedAt: '', environment: 'Rehearsal', browser: 'Chromium' },
+  kept: [],
+  steps: [
+    {
+      ...{ text: 'Fill "Band" with "B".', expect: '512.50', outcome: 'failed', note: 'It says <310>' },
+      ...{ by: 'north-1', looked: 'Looked for 512.50.' },
+      pictures: [
+        { name: 'a.png', address: 'picture-1' },
+        { name: 'b.pdf', address: null },
+      ],
+    },
+  ],
+};
+
 describe('the report of an attempt', () => {
   it('tells every step as it was done, what was seen, and shows pictures', () => {
     const html = writeAttemptReport(
       {
-        ...{
-          title: 'Price the quote',
-          about: '',
-          number: 2,
-          person: 'Ines Varga',
-          outcome: 'failed',
-          startedAt: '',
-          finishedAt: '',
-          environment: 'Rehearsal',
-          browser: 'Chromium',
-          persona: 'Planner',
-        },
-        ...{ came: [{ name: 'Survey no.', value: 'SV-1' }], kept: [], defects: [{ code: 'TQ-1', title: 'Wrong band', status: 'new' }] },
-        steps: [
-          {
-            text: 'Fill "Band" with "B".',
-            expect: '512.50',
-            outcome: 'failed',
-            note: 'It says <310>',
-            ...{ by: 'north-1', looked: 'Looked for 512.50.' },
-            pictures: [
-              { name: 'a.png', address: 'data:image/png;base64,AA' },
-              { name: 'b.pdf', address: null },
-            ],
-          },
-        ],
+        ...{ title: 'Price the quote', about: '', came: [{ name: 'Survey no.', value: 'SV-1' }] },
+        ...{ defects: [{ code: 'TQ-1', title: 'Wrong band', status: 'new' }], attempt: ATTEMPT },
       },
       HEAD,
     );
@@ -110,10 +103,43 @@ describe('the report of an attempt', () => {
       'You should see: 512.50',
       ', by north-1',
       'Looked for 512.50.',
-      'src="data:image/png;base64,AA"',
+      'src="picture-1"',
       'b.pdf',
       'TQ-1 Wrong band',
     ])
       expect(html).toContain(text);
   });
+});
+
+describe('the report of a run', () => {
+  const leg = {
+    ...{ test: 'TC-1', team: 'Survey', by: 'Ines Varga', at: '', about: '', came: [], defects: [], attempt: null, earlier: [] },
+  };
+  const run = {
+    ...{ title: 'New connection, flat', outcome: 'failed', about: 'SC-1 · Rehearsal · run 3', remarks: ['It left its cycle: next round.'] },
+    values: [{ name: 'Survey no.', value: 'SV-1 & more', from: '1. Survey' }],
+    legs: [
+      { ...leg, leg: 1, title: 'Survey', status: 'failed', attempt: ATTEMPT, earlier: ['Attempt 1, Karim Bol: blocked'] },
+      { ...leg, leg: 2, title: 'Price the quote', status: 'held' },
+    ],
+  };
+
+  it('has every leg in its order, tried or not, every value with where it is from, and all attempts', () => {
+    const html = writeRunReport(run, HEAD);
+    for (const text of [
+      ...[
+        'New connection, flat: failed',
+        'It left its cycle: next round.',
+        'SV-1 &amp; more',
+        '1. Survey: failed',
+        '2. Price the quote: held',
+      ],
+      ...['Nobody has tried it.', 'Attempt 1, Karim Bol: blocked', 'src="picture-1"', 'Seen: It says &lt;310&gt;'],
+    ])
+      expect(html).toContain(text);
+    expect(html.indexOf('1. Survey: failed')).toBeLessThan(html.indexOf('2. Price the quote: held'));
+  });
+
+  it('says so where nothing was handed on', () =>
+    expect(writeRunReport({ ...run, values: [] }, HEAD)).toContain('Nothing was handed on yet.'));
 });

@@ -8,7 +8,7 @@ import { findCycles, listCycleNames } from '../programmes/find-cycle.ts';
 import { isAtNodes, isTurnInScope } from '../runs/in-scope.ts';
 import { teams } from '../schema/programmes.ts';
 import { turns } from '../schema/turns.ts';
-import { withSpent } from './spent.ts';
+import { withSpent } from '../turns/spent.ts';
 
 const NOTHING: EffortCell = { tried: 0, planned: 0, spent: 0 };
 const add = (a: EffortCell, b: EffortCell): EffortCell => ({
@@ -20,6 +20,7 @@ const add = (a: EffortCell, b: EffortCell): EffortCell => ({
 interface Spent extends EffortCell {
   readonly cycle: string;
   readonly key: string | null;
+  readonly corrected: number;
 }
 
 /** What turns were planned and took, cycle beside cycle: by team, by process, or by the day on which they ended. Five queries. */
@@ -46,20 +47,23 @@ export const getEffort: Query<EffortQuery, Effort> = {
     }[query.by];
     const { rows } = await context.db.execute<Spent & Record<string, unknown>>(sql`
       ${withSpent(which)}
-      select cycle, ${key} as key, count(*)::int as tried, sum(minutes)::float8 as planned, sum(spent)::float8 as spent
+      select cycle, ${key} as key, count(*)::int as tried, sum(minutes)::float8 as planned, sum(spent)::float8 as spent,
+        count(*) filter (where is_corrected)::int as corrected
       from spent group by 1, 2`);
     const lineOf = new Map<string, EffortCell[]>();
     const totals = chosen.map(() => NOTHING);
+    const corrected = chosen.map(() => 0);
     for (const row of rows) {
       const at = ids.findIndex((id) => id === row.cycle);
       const own = query.by === 'process' ? toProcess(tree, row.key, query.scope) : (row.key ?? NONE);
       const cells = lineOf.get(own) ?? chosen.map(() => NOTHING);
       cells[at] = add(cells[at] ?? NOTHING, row);
       totals[at] = add(totals[at] ?? NOTHING, row);
+      corrected[at] = (corrected[at] ?? 0) + row.corrected;
       lineOf.set(own, cells);
     }
     return {
-      ...{ cycles, chosen: chosen.map(({ code, name }) => ({ code, name })), totals },
+      ...{ cycles, chosen: chosen.map(({ code, name }) => ({ code, name })), totals, corrected },
       lines: order(query.by, { tree, names, lineOf }),
     };
   },

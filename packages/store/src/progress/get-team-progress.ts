@@ -15,7 +15,7 @@ import { programmes, teams } from '../schema/programmes.ts';
 import { turns } from '../schema/turns.ts';
 import { isLate } from '../turns/filter-turns.ts';
 import { findCycle, listCycleNames, toSpan } from '../programmes/find-cycle.ts';
-import { withSpent } from './spent.ts';
+import { withSpent } from '../turns/spent.ts';
 import { countWaitingByTeam } from './tell-holds.ts';
 
 /** What stands side by side: who has a turn, and how it is called where nobody has it. */

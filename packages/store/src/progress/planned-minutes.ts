@@ -7,7 +7,7 @@ import { readPacked } from '../read-packed.ts';
 import { isTurnInScope } from '../runs/in-scope.ts';
 import { tests } from '../schema/tests.ts';
 import { turns } from '../schema/turns.ts';
-import { withSpent } from './spent.ts';
+import { withSpent } from '../turns/spent.ts';
 
 interface SpentTest {
   readonly test: string;

@@ -20,7 +20,20 @@ export {
   signOffs,
 } from './cycles.ts';
 export { pools, runnerOrder, runners, trials } from './runners.ts';
-export { attempts, captures, evidence, leases, nudges, outcome, stepOutcome, stepResults, turnState, turnStatus, turns } from './turns.ts';
+export {
+  attempts,
+  captures,
+  evidence,
+  leases,
+  nudges,
+  outcome,
+  saidMinutes,
+  stepOutcome,
+  stepResults,
+  turnState,
+  turnStatus,
+  turns,
+} from './turns.ts';
 export { defectKind, defectStatus, defectTurns, defectWords, defects, severity } from './defects.ts';
 export { personaStarts, personas } from './personas.ts';
 export { dataAddresses } from './data-addresses.ts';

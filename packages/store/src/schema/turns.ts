@@ -253,6 +253,21 @@ export const captures = pgTable(
   (table) => [primaryKey({ columns: [table.attemptId, table.stepIndex] })],
 );
 
+/** What whoever made an attempt says it took, in minutes, instead of what its words say. */
+export const saidMinutes = pgTable(
+  'said_minutes',
+  {
+    programmeId: inProgramme().references(() => programmes.id),
+    attemptId: uuid()
+      .$type<AttemptId>()
+      .primaryKey()
+      .references(() => attempts.id),
+    minutes: integer().notNull(),
+    saidAt: moment().notNull(),
+  },
+  (table) => [check('said_minutes_minutes', sql`${table.minutes} > 0`)],
+);
+
 /** Polite words to whoever has the baton: kept, so that they can be counted. */
 export const nudges = pgTable(
   'nudges',

@@ -7,7 +7,7 @@ import type { ReadContext } from '../operation.ts';
 import { runs } from '../schema/cycles.ts';
 import { defectTurns, defects } from '../schema/defects.ts';
 import { requirementTests, requirements } from '../schema/requirements.ts';
-import { attempts, stepResults, turns } from '../schema/turns.ts';
+import { attempts, saidMinutes, stepResults, turns } from '../schema/turns.ts';
 
 /** Which turns of some cycles have a value. A value that there is none of finds none. */
 export type TurnFilter = (context: ReadContext, value: string, cycleIds: readonly CycleId[]) => SQL | undefined | Promise<SQL | undefined>;
@@ -43,15 +43,18 @@ export const byDayTried: TurnFilter = ({ actor }, day) =>
   sql`exists (select from ${attempts} where ${attempts.turnId} = ${turns.id} and not ${attempts.isAbandoned}
     and (${attempts.finishedAt} at time zone ${actor.timeZone})::date = ${day}::date)`;
 
-/** People have tried it to the end, whoever ended it; the last attempt of all on this day, where one is said. What such turns took is progress/spent.ts. */
-export const bySpent: TurnFilter = ({ actor }, day) =>
+/** People have tried it to the end, whoever ended it; the last attempt of all on this day, where one is said. *said*: where somebody said what an attempt took. What such turns took is spent.ts. */
+export const bySpent: TurnFilter = ({ actor }, of) =>
   and(
     sql`exists (select from ${attempts} where ${attempts.turnId} = ${turns.id} and ${attempts.finishedAt} is not null and (${attempts.runnerId} is null
       or exists (select from ${stepResults} where ${stepResults.attemptId} = ${attempts.id} and ${stepResults.runnerId} is null
         and ${stepResults.outcome} is not null and ${stepResults.recordedAt} between ${attempts.startedAt} and ${attempts.finishedAt})))`,
-    day === 'yes'
+    of === 'yes' || of === 'said'
       ? undefined
-      : sql`(select (max(${attempts.finishedAt}) at time zone ${actor.timeZone})::date from ${attempts} where ${attempts.turnId} = ${turns.id}) = ${day}::date`,
+      : sql`(select (max(${attempts.finishedAt}) at time zone ${actor.timeZone})::date from ${attempts} where ${attempts.turnId} = ${turns.id}) = ${of}::date`,
+    of === 'said'
+      ? sql`exists (select from ${attempts} join ${saidMinutes} on ${saidMinutes.attemptId} = ${attempts.id} where ${attempts.turnId} = ${turns.id})`
+      : undefined,
   );
 
 export const byDoneSince: TurnFilter = (_, since) => gte(turns.doneAt, new Date(since));

@@ -28,7 +28,7 @@ export const getGuide: Query<TurnId, GuideView> = {
     ]);
     if (!head || !card) throw new AppError('not found', 'There is no such turn in this programme.');
     const [tries, newer, known, mates, starts, teamIds, lastPerson] = await Promise.all([
-      listAttempts(context, head.turn),
+      listAttempts(context, [head.turn], head.cycle),
       head.version ? findNewerVersion(context, head.version.testId, head.version.number) : null,
       listDefects(context, turnId),
       listMates(context, head.turn.runId),
@@ -37,7 +37,7 @@ export const getGuide: Query<TurnId, GuideView> = {
       findLastPerson(context, turnId),
     ]);
     return {
-      turn: card,
+      ...{ turn: card, run: head.turn.runId },
       outcome: head.turn.outcome,
       version: head.version ? toVersionView(head.version, null) : head.turn.bare ? toBareVersion(head.turn.bare, context.now) : null,
       isBare: head.turn.bare !== null,
@@ -49,7 +49,7 @@ export const getGuide: Query<TurnId, GuideView> = {
       today: toDay(context.now.getTime(), context.actor.timeZone),
       workingDays: head.workingDays ?? [1, 2, 3, 4, 5],
       holidays: head.holidays ?? [],
-      attempts: tries,
+      attempts: (tries.get(turnId) ?? []).map(({ view }) => view),
       defects: known.map(({ code, title, status }) => ({ code, title, status })),
       goesTo: listReceivers(mates, head.turn.index),
       starts,

@@ -24,6 +24,8 @@ import { ListControls } from './list-controls.tsx';
 import { readListQuery } from './list-query.ts';
 import { TurnTable } from './turn-table.tsx';
 
+const SPENT: Readonly<Record<string, string>> = { yes: '', said: ', who said what it took' };
+
 /** The filters that an address may hold, and how each is said. The cycle is in its path. */
 const { cycle: _, ...ofFacets } = FACET_SAYINGS;
 const FILTERS: Readonly<Record<string, (value: string, timeZone: string) => string>> = {
@@ -33,7 +35,7 @@ const FILTERS: Readonly<Record<string, (value: string, timeZone: string) => stri
   requirement: (value) => `that show ${value}`,
   defect: (value) => `at which ${value} was seen`,
   late: () => 'due before today',
-  spent: (value) => (value === 'yes' ? 'tried to the end by people' : `tried to the end by people, last on ${formatDay(value)}`),
+  spent: (value) => `tried to the end by people${SPENT[value] ?? `, last on ${formatDay(value)}`}`,
   tried: (value) => `tried on ${formatDay(value)}`,
   doneSince: (value, timeZone) => `ended since ${formatWhole(value, timeZone)}`,
   readySince: (value, timeZone) => `came to hand since ${formatWhole(value, timeZone)}`,

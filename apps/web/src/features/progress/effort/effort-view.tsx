@@ -99,7 +99,8 @@ interface TableProps {
   readonly by: EffortBy;
 }
 
-function EffortTable({ view: { chosen, lines, totals }, by }: TableProps) {
+function EffortTable({ view, by }: TableProps) {
+  const { chosen, lines, totals } = view;
   return (
     <div className="card overflow-x-auto px-2">
       <table className="grid-table">
@@ -143,10 +144,28 @@ function EffortTable({ view: { chosen, lines, totals }, by }: TableProps) {
       </table>
       <p className="border-t border-line-2 px-2 py-2.5 text-[13px] text-soft">
         Turns that people tried to the end, with all their attempts: the times between one word and the next. A pause longer than the turn
-        was planned, and than {SHORTEST_PAUSE_MINUTES} minutes, is taken out. Bold is over a tenth longer than planned.
+        was planned, and than {SHORTEST_PAUSE_MINUTES} minutes, is taken out, and where a tester said what an attempt took, that counts
+        <Corrected view={view} />. Bold is over a tenth longer than planned.
       </p>
     </div>
   );
+}
+
+/** In how many turns testers said otherwise, each cycle's own. */
+function Corrected({ view: { chosen, corrected } }: { readonly view: Effort }) {
+  const { base } = useProgramme();
+  const scope = useAddress().get('scope');
+  const own = chosen.map((cycle, at) => ({ ...cycle, turns: corrected[at] ?? 0 })).filter(({ turns }) => turns > 0);
+  if (own.length === 0) return ' (nobody did)';
+  return own.map(({ code, name, turns }, at) => (
+    <span key={code}>
+      {at === 0 ? ': ' : ', '}
+      <a className="underline" href={toTurnsPath({ base, cycle: code, scope, filters: { spent: 'said' } })}>
+        {countOf(turns, 'turn')}
+      </a>{' '}
+      of {name}
+    </span>
+  ));
 }
 
 const toFilter = (by: EffortBy, key: string): Record<string, string> =>

@@ -1,6 +1,7 @@
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
 import { isTrouble } from '@kindred-baton/core/outcomes';
 import { lazy, Suspense, useState } from 'react';
+import { toAddress } from '../../../client/call.ts';
 import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../../ui/baton-mark.tsx';
 import { DialogBox } from '../../../ui/dialog.tsx';
@@ -8,19 +9,24 @@ import { Moment } from '../../../ui/moment.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { createAttemptSource } from './attempt-source.ts';
 import { describeHands } from './describe-hands.ts';
+import { TookMinutes } from './took-minutes.tsx';
 
 const AttemptsBeside = lazy(() => import('./attempts-beside.tsx').then((module) => ({ default: module.AttemptsBeside })));
 const LogDefectForm = lazy(() => import('./log-defect-form.tsx').then((module) => ({ default: module.LogDefectForm })));
 
 /** Attempts are kept; the newest finished one counts. */
 export function AttemptsSoFar({ guide }: { readonly guide: GuideView }) {
+  const { api } = useProgramme();
   const [isBeside, setIsBeside] = useState(false);
   const { attempts } = guide;
   if (attempts.length === 0) return null;
   return (
     <section className="border-t border-line-2 px-4 py-3" aria-label="Attempts so far">
-      <div className="mb-2 flex items-center justify-between gap-2">
-        <h3 className="font-bold">Attempts so far</h3>
+      <div className="mb-2 flex items-center gap-2">
+        <h3 className="mr-auto font-bold">Attempts so far</h3>
+        <a className="button button-quiet button-small" href={`${toAddress(api, 'exportRun', { params: { run: guide.run } })}?format=html`}>
+          Whole run
+        </a>
         {attempts.length > 1 && (
           <button type="button" className="button button-quiet button-small" onClick={() => setIsBeside(true)}>
             Side by side
@@ -61,6 +67,7 @@ function OneAttempt({ guide, attempt }: { readonly guide: GuideView; readonly at
           </a>
         </span>
       </p>
+      <TookMinutes attempt={attempt} planned={guide.turn.minutes} />
       {hands !== '' && <p className="text-[13px] text-soft">{hands}</p>}
       {told.map((result) => (
         <div key={result.stepIndex} className="mt-1 text-[13px]">

@@ -45,6 +45,50 @@ describe('a turn before it is begun', () => {
     expect(screen.queryByRole('button', { name: 'Begin' })).toBeNull();
   });
 
+  it('says what an attempt took, and lets whoever made it say better, in whole minutes', async () => {
+    const done = makeAttempt({
+      finishedAt: '2026-11-27T09:30:00.000Z',
+      outcome: 'passed',
+      spent: { counted: 22.6, said: null, canSay: true },
+    });
+    const { user, server } = open(makeGuide({ attempts: [done] }));
+    expect((await screen.findByRole('link', { name: 'Whole run' })).getAttribute('href')).toMatch(/\/runs\/run-1\/report\?format=html$/);
+    expect(screen.getByText(/took 23 min/)).toBeTruthy();
+    server.on('sayMinutes', ({ input }) => {
+      if (input.minutes === 99)
+        throw new Refusal('invalid', 'Check what you entered.', { problems: [{ path: 'minutes', message: 'Too many.' }] });
+      return { done: true };
+    });
+    await user.click(screen.getByRole('button', { name: 'Correct' }));
+    const field = await screen.findByLabelText('Minutes that it took');
+    for (const typed of ['99', '40']) {
+      await user.clear(field);
+      await user.type(field, typed);
+      await user.click(screen.getByRole('button', { name: 'It took that' }));
+      if (typed === '99') expect(await screen.findByText('Too many.')).toBeTruthy();
+    }
+    await waitFor(() => expect(screen.queryByLabelText('Minutes that it took')).toBeNull());
+    const said = server.calls.filter(({ name }) => name === 'sayMinutes');
+    expect(said.map(({ params, input }) => [params['attempt'], input['minutes']])).toEqual([
+      ['attempt-1', 99],
+      ['attempt-1', 40],
+    ]);
+  });
+
+  it('says who said what an attempt took, and takes that back', async () => {
+    const done = makeAttempt({
+      finishedAt: '2026-11-27T09:30:00.000Z',
+      outcome: 'passed',
+      spent: { counted: 22.6, said: 70, canSay: true },
+    });
+    const { user, server } = open(makeGuide({ attempts: [done] }));
+    expect(await screen.findByText(/took 1 h 10, as you said; by its words 23 min/)).toBeTruthy();
+    server.on('sayMinutes', () => ({ done: true }));
+    await user.click(screen.getByRole('button', { name: 'Correct' }));
+    await user.click(await screen.findByRole('button', { name: 'As its words say' }));
+    await waitFor(() => expect(server.calls.find(({ name }) => name === 'sayMinutes')?.input).toEqual({ minutes: null }));
+  });
+
   it('names the hold, not the rule, where something holds it', async () => {
     open(makeGuide({ refusal: 'It waits.', turn: makeTurn({ heldBy: 'TQ-203, The price is wrong' }) }));
     expect(await screen.findByText('Held: TQ-203, The price is wrong.')).toBeTruthy();

@@ -12,14 +12,13 @@ import { doAside } from '../../aside/do-aside.ts';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 import type { Call } from '../../call.ts';
 import { printPdf } from '../../print-pdf.ts';
-import { readFont } from '../../read-font.ts';
+import { toHead } from '../../to-head.ts';
 
 /** A cycle's report as PDF or workbook, and the sheet on which a node's owner signs. */
 export async function answerCycleReport({ ask, actor, url, params }: Call<{ readonly code: string }>): Promise<Response> {
   const format = url.searchParams.get('format') ?? 'pdf';
   const cycle = await loadReport({ ask, actor }, params.code);
-  const paper = url.searchParams.get('paper') === 'Letter' ? ('Letter' as const) : ('A4' as const);
-  const head = { title: cycle.name, programme: actor.programmeName, day: printDay(Date.now(), actor.timeZone), paper, font: readFont() };
+  const head = toHead({ actor, url }, cycle.name);
   if (format === 'xlsx') {
     const book = await doAside('write workbook', toCycleTables(cycle, await ask(listCycleRecord, params.code)));
     return answerFile(book, { name: `${cycle.code}.xlsx`, mediaType: MEDIA_TYPES.xlsx });

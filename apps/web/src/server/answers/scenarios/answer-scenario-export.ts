@@ -1,4 +1,3 @@
-import { printDay } from '@kindred-baton/core/time/calendar';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { ExportedScenario } from '@kindred-baton/core/scenarios/scenario-file';
 import { writeScenarioBpmn } from '@kindred-baton/formats/bpmn/write-scenario-bpmn';
@@ -11,7 +10,7 @@ import { loadScenarioToExport } from '@kindred-baton/store/scenarios/load-export
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 import type { Call } from '../../call.ts';
 import { printPdf } from '../../print-pdf.ts';
-import { readFont } from '../../read-font.ts';
+import { toHead } from '../../to-head.ts';
 
 const encode = (text: string) => new TextEncoder().encode(text);
 
@@ -35,16 +34,8 @@ export async function answerScenarioExport({ ask, actor, url, params }: Call<{ r
   const format = url.searchParams.get('format') ?? 'xlsx';
   const writer = Object.hasOwn(WRITERS, format) ? WRITERS[format] : undefined;
   if (!writer) throw new AppError('invalid', `A scenario is not written as ${format}; ${Object.keys(WRITERS).join(', ')} are.`);
-  const paper = url.searchParams.get('paper') === 'Letter' ? 'Letter' : 'A4';
   const scenario = await ask(loadScenarioToExport, params.code);
-  const head = {
-    title: scenario.file.name,
-    programme: actor.programmeName,
-    day: printDay(Date.now(), actor.timeZone),
-    paper,
-    font: readFont(),
-  } as const;
-  const bytes = await writer.write(scenario, head);
+  const bytes = await writer.write(scenario, toHead({ actor, url }, scenario.file.name));
   const tail = writer.extension === 'pdf' ? `-${format}` : '';
   return answerFile(bytes, { name: `${scenario.file.code}${tail}.${writer.extension}`, mediaType: MEDIA_TYPES[writer.extension] });
 }

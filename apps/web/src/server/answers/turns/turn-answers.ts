@@ -13,12 +13,14 @@ import { listTurns } from '@kindred-baton/store/turns/list-turns';
 import { finishAttempt, recordStep, startAttempt } from '@kindred-baton/store/turns/make-attempts';
 import { liftBlock } from '@kindred-baton/store/turns/lift-block';
 import { nudge } from '@kindred-baton/store/turns/nudge';
+import { sayMinutes } from '@kindred-baton/store/turns/say-minutes';
 import { passTurn } from '@kindred-baton/store/turns/pass-turn';
 import type { Answers } from '../../call.ts';
 import { openDoor } from '../doors/open-door.ts';
 import { getLog } from '../../log.ts';
 import { readForm } from '../../read-body.ts';
 import { readUpload } from '../../read-upload.ts';
+import { answerRunReport } from './answer-run-report.ts';
 import { answerTurnFile } from './answer-turn-files.ts';
 import { readEvidence } from './read-evidence.ts';
 
@@ -50,6 +52,7 @@ export const turnAnswers: Answers<typeof turnRoutes> = {
     return finished;
   },
   handOver: ({ perform, params, input }) => perform(handOver, { attemptId: params.attempt, ...input }),
+  sayMinutes: ({ perform, params, input }) => perform(sayMinutes, { attemptId: params.attempt, ...input }),
   keepEvidence: async ({ perform, params, request }) => {
     const file = await readEvidence(await readForm(request, MAX_FORM_BYTES));
     return perform(keepEvidence, { ...file, attemptId: params.attempt });
@@ -73,5 +76,6 @@ export const turnAnswers: Answers<typeof turnRoutes> = {
     });
   },
   dropEvidence: ({ perform, params }) => perform(dropEvidence, params.evidence),
+  exportRun: answerRunReport,
   getRunOverlay: ({ ask, params }) => ask(getRunOverlay, params.run),
 };
