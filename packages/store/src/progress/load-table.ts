@@ -86,7 +86,9 @@ async function countGroups(context: ReadContext, { cycleIds, query, nodes }: Tab
     ${rows.join} ${columns.join} where ${where}`;
   const by = (last: SQL) => sql`grouping sets ((row, col, ${last}), (row, ${last}), (col, ${last}), (${last}))`;
   if (!isWhole(query.counted) && !rows.isMany && !columns.isMany)
-    return sql`select row, col, status, sum(weight)::int as amount, grouping(row, col) as level from (${counted}) as one group by ${by(sql`status`)}`;
+    return sql`select row, col, status, sum(amount)::int as amount, grouping(row, col) as level from (
+        select row, col, status, sum(weight) as amount from (${counted}) as one group by 1, 2, 3
+      ) as cells group by ${by(sql`status`)}`;
   return sql`select row, col, (${sql.param(WORST_FIRST)}::text[])[rank + 1] as status, sum(weight)::int as amount, level from (
       select row, col, unit, min(rank) as rank, max(weight) as weight, grouping(row, col) as level from (${counted}) as one group by ${by(sql`unit`)}
     ) as units group by row, col, rank, level`;
