@@ -25,6 +25,7 @@ import { benchLibrary } from './bench-library.ts';
 import { benchQueue } from './bench-queue.ts';
 import { benchRound } from './bench-round.ts';
 import { benchRunner } from './bench-runner.ts';
+import { benchBoard } from './bench-board.ts';
 import { benchExtracts } from './bench-extracts.ts';
 import { benchForecast } from './bench-forecast.ts';
 import { benchScenarios } from './bench-scenarios.ts';
@@ -219,6 +220,7 @@ const GROUPS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   round: () => benchRound(DATABASE_URL),
   runner: () => benchRunner(DATABASE_URL),
   queue: () => benchQueue(DATABASE_URL),
+  board: () => benchBoard(DATABASE_URL),
   extracts: () => benchExtracts(DATABASE_URL),
 };
 
