@@ -1,5 +1,9 @@
 import type { BoardList, BoardView } from '@kindred-baton/contracts/boards/board';
 import type { ProgressView } from '@kindred-baton/contracts/progress/progress';
+import type { DefectCourseView } from '@kindred-baton/contracts/progress/defects';
+import type { Effort } from '@kindred-baton/contracts/progress/effort';
+import type { TeamProgress } from '@kindred-baton/contracts/progress/teams';
+import type { WrongSteps } from '@kindred-baton/contracts/progress/wrong-steps';
 import type { TurnList } from '@kindred-baton/contracts/turns/turn';
 import type { ElementHandle, KeyInput } from 'puppeteer-core';
 import * as XLSX from 'xlsx';
@@ -155,15 +159,19 @@ describe('own cuts and boards', () => {
     await lead.sees('The slice of this address is gone');
   });
 
+  const readSheet = async (query: string) => {
+    const bytes = await lead.page.evaluate(
+      (path) => fetch(path).then(async (answer) => [...new Uint8Array(await answer.arrayBuffer())]),
+      `${API}/progress/file?${query}`,
+    );
+    const book = XLSX.read(new Uint8Array(bytes), { type: 'array', raw: true, codepage: 65_001 });
+    return XLSX.utils.sheet_to_json<Record<string, string>>(book.Sheets[book.SheetNames[0] ?? ''] ?? {}, { defval: '' });
+  };
+
   it('takes the table that is shown away as a sheet: every cell and sum of all pages, as the view counts them', async () => {
     const query = 'cycle=ACC-2&rows=scenario&columns=person&counted=turns';
     for (const format of ['xlsx', 'csv']) {
-      const bytes = await lead.page.evaluate(
-        (path) => fetch(path).then(async (answer) => [...new Uint8Array(await answer.arrayBuffer())]),
-        `${API}/progress/file?${query}&format=${format}`,
-      );
-      const book = XLSX.read(new Uint8Array(bytes), { type: 'array', raw: true, codepage: 65_001 });
-      const lines = XLSX.utils.sheet_to_json<Record<string, string>>(book.Sheets[book.SheetNames[0] ?? ''] ?? {}, { defval: '' });
+      const lines = await readSheet(`view=where&${query}&format=${format}`);
       const sum = (fitting: (line: Record<string, string>) => boolean) =>
         lines.filter(fitting).reduce((total, line) => total + Number(line['All']), 0);
       const isAll = (line: Record<string, string>, axis: string) => line[axis] === 'All';
@@ -174,6 +182,43 @@ describe('own cuts and boards', () => {
       expect([format, sum((line) => isAll(line, 'Scenario') && !isAll(line, 'Person'))]).toEqual([format, turns]);
       expect([format, sum((line) => isAll(line, 'Scenario') && isAll(line, 'Person'))]).toEqual([format, turns]);
     }
+  });
+
+  it.each(['csv', 'xlsx'])('takes every other view of progress away as it is shown, as %s', async (format) => {
+    const sheet = (view: string, more = '') => readSheet(`view=${view}&cycle=ACC-2${more}&format=${format}`);
+    const sum = (lines: readonly Record<string, string>[], column: string) => lines.reduce((all, line) => all + Number(line[column]), 0);
+    const teams = await lead.json<TeamProgress>(`${API}/progress/teams?cycle=ACC-2`);
+    const teamLines = await sheet('teams');
+    expect(teamLines.map((line) => [line['Team'], Number(line['Late'])])).toEqual(teams.teams.map(({ name, late }) => [name, late]));
+    const steps = await lead.json<WrongSteps>(`${API}/progress/steps?cycle=ACC-2`);
+    const stepLines = await sheet('steps');
+    expect([stepLines.length, sum(stepLines, 'Failed') + sum(stepLines, 'Blocked')]).toEqual([steps.rows.size, steps.errors]);
+    const fields = await lead.json<WrongSteps>(`${API}/progress/steps?cycle=ACC-2&each=target`);
+    expect((await sheet('steps', '&each=target')).length).toBe(fields.rows.size);
+    const defects = await lead.json<DefectCourseView>(`${API}/progress/defects?cycle=ACC-2`);
+    const days = await sheet('defects');
+    expect([sum(days, 'Found'), days.length]).toEqual([defects.all.found, defects.days.length]);
+    const effort = await lead.json<Effort>(`${API}/progress/effort?cycle=ACC-2&by=day`);
+    const spent = await sheet('effort', '&by=day');
+    const all = spent.find((line) => line['Day'] === 'All');
+    expect(Number(all?.['Turns tried to the end'])).toBe(effort.totals[0]?.tried);
+    expect(sum(spent, 'Turns tried to the end')).toBe(2 * (effort.totals[0]?.tried ?? 0));
+    const course = await sheet('course');
+    const { total } = await lead.json<ProgressView>(`${API}/progress?cycle=ACC-2`);
+    const now = course.filter((line) => line['Team'] === 'All' && line['Through, turns'] !== '').at(-1);
+    expect([Number(now?.['Through, turns']), Number(now?.['In scope now, turns'])]).toEqual([
+      total.passed + total.skipped,
+      Object.values(total).reduce((turns, of) => turns + of, 0),
+    ]);
+  });
+
+  it('offers each view of progress to be taken away, with what its address asks', async () => {
+    await lead.go('/brindlemere/progress?view=steps&cycle=ACC-2&each=target');
+    await lead.press('Take away');
+    const link = await lead.find('This view as CSV', 'menuitem');
+    const href = await link.evaluate((own) => (own as HTMLAnchorElement).href);
+    expect(new URL(href).search).toBe('?view=steps&cycle=ACC-2&each=target&format=csv');
+    await lead.page.keyboard.press('Escape');
   });
 
   it('narrows, sorts and groups the list of turns, and copies all of its rows', async () => {

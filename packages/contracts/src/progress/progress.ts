@@ -25,8 +25,6 @@ export const progressQuerySchema = z.object({
   fromRow: z.coerce.number().int().min(0).default(0),
   fromColumn: z.coerce.number().int().min(0).default(0),
 });
-/** The whole table as a file. */
-export const progressFileQuerySchema = progressQuerySchema.extend({ format: z.enum(['csv', 'xlsx']).default('xlsx') });
 
 export const ROWS_A_PAGE = 40;
 export const COLUMNS_A_PAGE = 24;

@@ -44,8 +44,7 @@ const NOTHING = {
 };
 const TOP = 10;
 
-/** Where it goes wrong: the steps of a cycle by what they cost at least, over all tries in its scope. */
-export const getWrongSteps: Query<WrongStepsQuery, WrongSteps> = {
+const readWrongSteps = (size: number): Query<WrongStepsQuery, WrongSteps> => ({
   right: 'read',
   read: async (context, query) => {
     const [cycle, cycles] = await Promise.all([findCycle(context, query.cycle), listCycleNames(context)]);
@@ -55,15 +54,22 @@ export const getWrongSteps: Query<WrongStepsQuery, WrongSteps> = {
     const [around, unwritten] = await Promise.all([loadAroundSteps(context, cycle.id, loaded.placeOf), countUnwritten(context, wanted)]);
     const all = { cycle: toSpan(cycle), cycles, tries: loaded.tries, errors: loaded.errors, unwritten, each: query.each };
     const known = { wanted, loaded, around };
-    if (query.each !== 'step') return { ...all, ...NO_STEPS, ...(await listThings(context, known, { ...query, each: query.each })) };
+    if (query.each !== 'step') return { ...all, ...NO_STEPS, ...(await listThings(context, known, { ...query, each: query.each, size })) };
     const { wrong, only } = await narrowSteps(context, loaded, query);
-    const { at, shown } = cutPage(wrong, { page: query.page, of: STEPS_A_PAGE });
+    const { at, shown } = cutPage(wrong, { page: query.page, of: size });
     return {
       ...{ ...all, ...NO_THINGS, steps: loaded.steps, rows: at, only, errorsOfTen: sumTopErrors(wrong) },
       wrong: await describeSteps(context, shown, known),
     };
   },
-};
+});
+
+/** Where it goes wrong: the steps of a cycle by what they cost at least, over all tries in its scope. */
+export const getWrongSteps = readWrongSteps(STEPS_A_PAGE);
+
+/** The same on one page, for a sheet. */
+export const MOST_STEPS_TAKEN = 5_000;
+export const getAllWrongSteps = readWrongSteps(MOST_STEPS_TAKEN);
 
 const NO_STEPS = { wrong: [], only: null };
 const NO_THINGS = { things: [], unplaced: 0 };
@@ -91,7 +97,7 @@ async function narrowSteps(context: ReadContext, { wrong }: LoadedSteps, { targe
 async function listThings(
   context: ReadContext,
   { wanted, loaded, around }: Known,
-  { each, page }: { readonly each: Exclude<Ranking, 'step'>; readonly page: number },
+  { each, page, size }: { readonly each: Exclude<Ranking, 'step'>; readonly page: number; readonly size: number },
 ): Promise<Pick<WrongSteps, 'steps' | 'rows' | 'errorsOfTen' | 'things' | 'unplaced'>> {
   const tried = await loadTriedSteps(context, wanted, loaded.placeOf);
   const thingOf = await loadThings(
@@ -100,7 +106,7 @@ async function listThings(
     each,
   );
   const ranked = rankThings(tried, thingOf);
-  const { at, shown } = cutPage(ranked.wrong, { page, of: STEPS_A_PAGE });
+  const { at, shown } = cutPage(ranked.wrong, { page, of: size });
   const testOf = await loadTestNames(
     context,
     shown.flatMap(({ wrong }) => wrong.slice(0, 1).map(({ test }) => test)),

@@ -1,6 +1,7 @@
 import { ViewTabs } from '../../ui/view-tabs.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
 import { SliceBar } from '../boards/slice-bar.tsx';
+import { TakeShown } from './take-shown.tsx';
 
 const PROGRESS_VIEWS = [
   { key: 'where', name: 'Where we are' },
@@ -23,6 +24,7 @@ function BoardsLink() {
 
 export const ProgressTabs = ({ view }: { readonly view: ProgressTab }) => (
   <ViewTabs label="Views of progress" views={PROGRESS_VIEWS} view={view}>
+    {view !== 'where' && <TakeShown view={view} />}
     <BoardsLink />
     <SliceBar view={view} />
   </ViewTabs>

@@ -57,7 +57,7 @@ export function WhereView({ initial, initialAddress }: WhereViewProps) {
         <CycleChoice view={view} query={query} />
         <FacetChoice query={query} />
         <TakeRows
-          shown={toAddress(api, 'getProgressFile', { input: withoutPages(input) })}
+          shown={toAddress(api, 'getProgressFile', { input: { ...withoutPages(input), view: 'where' } })}
           query={{
             cycle: joinCodes(view),
             ...(scope === null ? {} : { scope }),

@@ -23,7 +23,7 @@ import { getOutlook } from '@kindred-baton/store/progress/decisions';
 import { getProgress, getWholeTable } from '@kindred-baton/store/progress/get-progress';
 import { getSince } from '@kindred-baton/store/progress/get-since';
 import { getTeamProgress } from '@kindred-baton/store/progress/get-team-progress';
-import { getStepTries, getWrongSteps } from '@kindred-baton/store/progress/get-wrong-steps';
+import { getAllWrongSteps, getStepTries, getWrongSteps } from '@kindred-baton/store/progress/get-wrong-steps';
 import { getTraceability, readTestLinks } from '@kindred-baton/store/requirements/list-requirements';
 import { findChainInLibrary } from '@kindred-baton/store/scenarios/find-chain';
 import { getMapGaps } from '@kindred-baton/store/scenarios/follow-map';
@@ -58,6 +58,7 @@ export const HEAVY_READS = {
   findChain: ofAll(findChainInLibrary, 'findChain'),
   getAcceptance: { query: getAcceptance, of: 'person', route: null },
   getAcceptanceShown: { query: getAcceptanceShown, of: 'person', route: 'getAcceptance' },
+  getAllWrongSteps: ofAll(getAllWrongSteps, null),
   getChangeReview: ofAll(getChangeReview, 'getChangeReview'),
   getCourse: ofAll(getCourse, 'getCourse'),
   getDefectCourse: ofAll(getDefectCourse, 'getDefectCourse'),
