@@ -65,7 +65,7 @@ export function makeAttempt(more: Partial<AttemptView> = {}): AttemptView {
   return {
     ...{ id: id('attempt-1'), number: 1, person: 'Lea Marsh', isMine: true, startedAt: AT, finishedAt: null, outcome: null, kept: {} },
     ...{ environment: 'Acceptance', browser: '', isFromSheet: false, spent: null, results: [], evidence: [] },
-    ...{ isWithRunners: false, runner: null, seed: 'attempt-1', canContinue: false, isLeased: false },
+    ...{ isWithRunners: false, runner: null, seed: 'attempt-1', canContinue: false, isOfVersion: true, isLeased: false },
     ...more,
   };
 }

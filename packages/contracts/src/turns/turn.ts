@@ -156,6 +156,8 @@ const attemptSchema = z.object({
   seed: z.uuid(),
   /** It stopped before its end, and its steps so far can be gone on with. */
   canContinue: z.boolean(),
+  /** It was done by the steps that its turn is pinned to now. */
+  isOfVersion: z.boolean(),
   /** A runner does it at this moment. */
   isLeased: z.boolean(),
   startedAt: momentSchema,

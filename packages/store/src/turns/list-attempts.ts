@@ -79,6 +79,7 @@ export async function listAttempts(
               seed: attempt.seedId,
               isLeased: leased !== null,
             },
+            isOfVersion: attempt.versionId === toContinue.versionId,
             canContinue: attempt === newest && canContinue(toContinue, attempt.id),
             startedAt: attempt.startedAt.toISOString(),
             finishedAt: attempt.finishedAt?.toISOString() ?? null,

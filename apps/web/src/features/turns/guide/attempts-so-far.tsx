@@ -9,6 +9,7 @@ import { Moment } from '../../../ui/moment.tsx';
 import { useProgramme } from '../../frame/programme-context.tsx';
 import { createAttemptSource } from './attempt-source.ts';
 import { describeHands } from './describe-hands.ts';
+import { Evidence, ToldStep } from './told-step.tsx';
 import { TookMinutes } from './took-minutes.tsx';
 
 const AttemptsBeside = lazy(() => import('./attempts-beside.tsx').then((module) => ({ default: module.AttemptsBeside })));
@@ -51,10 +52,13 @@ export function AttemptsSoFar({ guide }: { readonly guide: GuideView }) {
 }
 
 function OneAttempt({ guide, attempt }: { readonly guide: GuideView; readonly attempt: AttemptView }) {
-  const { api } = useProgramme();
+  const { api, timeZone } = useProgramme();
   const told = attempt.results.filter((result) => result.note !== '' || isTrouble(result.outcome));
   const hands = describeHands(attempt);
-  const steps = guide.version?.steps.length ?? 0;
+  const kept = Object.entries(attempt.kept).map(([name, value]) => ({ name, value }));
+  const source = createAttemptSource({ guide, attempt, kept, timeZone });
+  const filesOf = (index: number) => attempt.evidence.filter(({ stepIndex }) => stepIndex === index);
+  const isTold = ({ stepIndex }: { readonly stepIndex: number }) => told.some((result) => result.stepIndex === stepIndex);
   return (
     <>
       <p className="flex flex-wrap items-center gap-x-3">
@@ -70,42 +74,22 @@ function OneAttempt({ guide, attempt }: { readonly guide: GuideView; readonly at
       <TookMinutes attempt={attempt} planned={guide.turn.minutes} />
       {hands !== '' && <p className="text-[13px] text-soft">{hands}</p>}
       {told.map((result) => (
-        <div key={result.stepIndex} className="mt-1 text-[13px]">
-          Step {result.stepIndex + 1} of {steps}: {result.note === '' ? result.outcome : result.note}
-          {isTrouble(result.outcome) && result.expected !== '' && (
-            <span className="block text-soft">
-              Looked for {result.expected}
-              {result.actual !== '' && result.actual !== result.note && `; saw ${result.actual}`}
-            </span>
-          )}
-        </div>
+        <ToldStep
+          key={result.stepIndex}
+          {...{ result, source, files: filesOf(result.stepIndex) }}
+          steps={attempt.isOfVersion ? (guide.version?.steps ?? []) : []}
+        />
       ))}
       <Unlooked attempt={attempt} />
-      {Object.entries(attempt.kept).map(([name, value]) => (
+      {kept.map(({ name, value }) => (
         <span key={name} className="mt-1 mr-2 inline-block">
           <BatonChip name={name} value={value} canCopy />
         </span>
       ))}
-      <div className="mt-1 flex flex-wrap gap-2">
-        {attempt.evidence.map((file) => (
-          <a key={file.id} href={`${api}/evidence/${file.id}`} target="_blank" rel="noreferrer" className="text-[13px] underline">
-            {isPicture(file) && (
-              <img
-                src={`${api}/evidence/${file.id}`}
-                alt=""
-                loading="lazy"
-                className="mb-0.5 block h-[50px] w-[80px] rounded-[4px] border border-line object-cover object-top"
-              />
-            )}
-            {isPicture(file) ? `step ${file.stepIndex + 1}` : `${file.name}, step ${file.stepIndex + 1}`}
-          </a>
-        ))}
-      </div>
+      <Evidence files={attempt.evidence.filter((file) => !isTold(file))} isNamingStep />
     </>
   );
 }
-
-const isPicture = ({ mediaType }: { readonly mediaType: string }) => mediaType.startsWith('image/');
 
 /** What a runner passed over, since only a person can judge it: passed says nothing of it. */
 function Unlooked({ attempt }: { readonly attempt: AttemptView }) {

@@ -75,6 +75,22 @@ describe('a turn before it is begun', () => {
     ]);
   });
 
+  it('says of a step that failed what was to be done, what should be seen and what was, with its picture; of another version only what was said', async () => {
+    const [, second] = makeVersion().steps;
+    const file = { id: 'file-1' as never, stepIndex: 1, name: 'grey.png', mediaType: 'image/png', size: 1 };
+    const failed = makeAttempt({
+      ...{ finishedAt: '2026-11-27T09:30:00.000Z', outcome: 'failed', evidence: [file, { ...file, id: 'file-2' as never, stepIndex: 0 }] },
+      results: [makeResult(0, 'passed'), makeResult(1, 'failed', 'It stays grey')],
+    });
+    const older = makeAttempt({ ...failed, id: 'attempt-2' as never, number: 2, isOfVersion: false, evidence: [] });
+    open(makeGuide({ attempts: [failed, older] }));
+    expect(await screen.findByText(/Step 2 of 3: It stays grey/)).toBeTruthy();
+    expect(screen.getAllByText(new RegExp(`"${second!.target}"`))).toHaveLength(1);
+    expect(screen.getByRole('img', { name: 'grey.png' })).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'step 1' })).toBeTruthy();
+    expect(screen.getByText(/^Step 2: It stays grey/)).toBeTruthy();
+  });
+
   it('says who said what an attempt took, and takes that back', async () => {
     const done = makeAttempt({
       finishedAt: '2026-11-27T09:30:00.000Z',
