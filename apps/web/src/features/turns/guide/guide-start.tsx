@@ -7,7 +7,7 @@ import { BatonChip } from '../../../ui/baton-chip.tsx';
 import { StatusLabel } from '../../../ui/baton-mark.tsx';
 import { countOf } from '../../../ui/format.ts';
 import { useProgramme } from '../../frame/programme-context.tsx';
-import { AttemptsSoFar } from './attempts-so-far.tsx';
+import { AttemptsSoFar } from './attempts/attempts-so-far.tsx';
 import { describeBrowser } from './describe-browser.ts';
 import { NudgeButton } from '../nudge-button.tsx';
 import { OnPaper } from './on-paper.tsx';

@@ -11,8 +11,8 @@ import { listDefects } from '@kindred-baton/store/defects/get-defects';
 import { doAside } from '../../aside/do-aside.ts';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 import type { Call } from '../../call.ts';
-import { printPdf } from '../../print-pdf.ts';
-import { toHead } from '../../to-head.ts';
+import { printPdf } from '../../documents/print-pdf.ts';
+import { toHead } from '../../documents/to-head.ts';
 
 /** A cycle's report as PDF or workbook, and the sheet on which a node's owner signs. */
 export async function answerCycleReport({ ask, actor, url, params }: Call<{ readonly code: string }>): Promise<Response> {

@@ -9,8 +9,8 @@ import { writeXlsx } from '@kindred-baton/formats/tables/write-tables';
 import { loadScenarioToExport } from '@kindred-baton/store/scenarios/load-exported';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 import type { Call } from '../../call.ts';
-import { printPdf } from '../../print-pdf.ts';
-import { toHead } from '../../to-head.ts';
+import { printPdf } from '../../documents/print-pdf.ts';
+import { toHead } from '../../documents/to-head.ts';
 
 const encode = (text: string) => new TextEncoder().encode(text);
 

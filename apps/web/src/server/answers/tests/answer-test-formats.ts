@@ -11,8 +11,8 @@ import { writeRecording } from '@kindred-baton/formats/tests/write-recording';
 import { writeScript } from '@kindred-baton/formats/tests/write-script';
 import { toStepTable, toTestTables } from '@kindred-baton/formats/tests/write-test-tables';
 import { writeCsv, writeXlsx } from '@kindred-baton/formats/tables/write-tables';
-import { printPdf } from '../../print-pdf.ts';
-import { readFont } from '../../read-font.ts';
+import { printPdf } from '../../documents/print-pdf.ts';
+import { readFont } from '../../documents/read-font.ts';
 
 type Writer = (tests: readonly ExportedTest[], head: Omit<DocumentHead, 'font'>) => Promise<Uint8Array> | Uint8Array;
 

@@ -7,8 +7,8 @@ import type { ReportedAttempt, ReportedLeg, RunReport } from '@kindred-baton/sto
 import { getRunReport } from '@kindred-baton/store/turns/get-run-report';
 import { answerFile, MEDIA_TYPES } from '../../answer-file.ts';
 import type { Call } from '../../call.ts';
-import { printPdf } from '../../print-pdf.ts';
-import { toHead } from '../../to-head.ts';
+import { printPdf } from '../../documents/print-pdf.ts';
+import { toHead } from '../../documents/to-head.ts';
 import { describeScenario } from './describe-scenario.ts';
 import type { Pictures } from './pictures.ts';
 import { gatherPictures, linkPictures, loadPictures } from './pictures.ts';

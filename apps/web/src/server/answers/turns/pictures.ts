@@ -1,7 +1,7 @@
 import type { EvidenceView } from '@kindred-baton/contracts/common';
 import { getEvidence } from '@kindred-baton/store/evidence/keep-evidence';
 import type { Call } from '../../call.ts';
-import type { FileBeside } from '../../print-pdf.ts';
+import type { FileBeside } from '../../documents/print-pdf.ts';
 
 /** So much is put into one document; what is over is named, and counted. */
 const MOST_PICTURES = 300;

@@ -4,7 +4,7 @@ import { isTrouble } from '@kindred-baton/core/outcomes';
 import type { Step } from '@kindred-baton/core/tests/step';
 import { toSheetText } from '@kindred-baton/core/turns/turn-sheet';
 import type { TemplateSource } from '@kindred-baton/core/values/template';
-import { useProgramme } from '../../frame/programme-context.tsx';
+import { useProgramme } from '../../../frame/programme-context.tsx';
 
 interface ToldStepProps {
   readonly result: AttemptView['results'][number];

@@ -1,19 +1,19 @@
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
 import { isTrouble } from '@kindred-baton/core/outcomes';
 import { lazy, Suspense, useState } from 'react';
-import { toAddress } from '../../../client/call.ts';
-import { BatonChip } from '../../../ui/baton-chip.tsx';
-import { StatusLabel } from '../../../ui/baton-mark.tsx';
-import { DialogBox } from '../../../ui/dialog.tsx';
-import { Moment } from '../../../ui/moment.tsx';
-import { useProgramme } from '../../frame/programme-context.tsx';
-import { createAttemptSource } from './attempt-source.ts';
-import { describeHands } from './describe-hands.ts';
+import { toAddress } from '../../../../client/call.ts';
+import { BatonChip } from '../../../../ui/baton-chip.tsx';
+import { StatusLabel } from '../../../../ui/baton-mark.tsx';
+import { DialogBox } from '../../../../ui/dialog.tsx';
+import { Moment } from '../../../../ui/moment.tsx';
+import { useProgramme } from '../../../frame/programme-context.tsx';
+import { createAttemptSource } from '../attempt-source.ts';
+import { describeHands } from '../describe-hands.ts';
 import { Evidence, ToldStep } from './told-step.tsx';
 import { TookMinutes } from './took-minutes.tsx';
 
 const AttemptsBeside = lazy(() => import('./attempts-beside.tsx').then((module) => ({ default: module.AttemptsBeside })));
-const LogDefectForm = lazy(() => import('./log-defect-form.tsx').then((module) => ({ default: module.LogDefectForm })));
+const LogDefectForm = lazy(() => import('../log-defect-form.tsx').then((module) => ({ default: module.LogDefectForm })));
 
 /** Attempts are kept; the newest finished one counts. */
 export function AttemptsSoFar({ guide }: { readonly guide: GuideView }) {

@@ -1,11 +1,11 @@
 import type { AttemptView } from '@kindred-baton/contracts/turns/turn';
 import { getLongestWorkMinutes } from '@kindred-baton/core/progress/effort';
 import { useState } from 'react';
-import { useChanges } from '../../../client/use-changes.ts';
-import { DialogBox } from '../../../ui/dialog.tsx';
-import { TextField } from '../../../ui/field.tsx';
-import { formatMinutes } from '../../../ui/format.ts';
-import { FormFoot, useForm } from '../../../ui/use-form.tsx';
+import { useChanges } from '../../../../client/use-changes.ts';
+import { DialogBox } from '../../../../ui/dialog.tsx';
+import { TextField } from '../../../../ui/field.tsx';
+import { formatMinutes } from '../../../../ui/format.ts';
+import { FormFoot, useForm } from '../../../../ui/use-form.tsx';
 
 interface Props {
   readonly attempt: AttemptView;

@@ -1,10 +1,10 @@
 import type { AttemptView, GuideView } from '@kindred-baton/contracts/turns/turn';
 import { toSheetText } from '@kindred-baton/core/turns/turn-sheet';
-import { BatonChip } from '../../../ui/baton-chip.tsx';
-import { BatonMark } from '../../../ui/baton-mark.tsx';
-import { DialogBox } from '../../../ui/dialog.tsx';
-import { Moment } from '../../../ui/moment.tsx';
-import { useProgramme } from '../../frame/programme-context.tsx';
+import { BatonChip } from '../../../../ui/baton-chip.tsx';
+import { BatonMark } from '../../../../ui/baton-mark.tsx';
+import { DialogBox } from '../../../../ui/dialog.tsx';
+import { Moment } from '../../../../ui/moment.tsx';
+import { useProgramme } from '../../../frame/programme-context.tsx';
 
 /** Attempts of a turn side by side: a column an attempt, a row a step. */
 export function AttemptsBeside({ guide, onClose }: { readonly guide: GuideView; readonly onClose: () => void }) {
