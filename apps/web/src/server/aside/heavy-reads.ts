@@ -33,6 +33,7 @@ import { countToFix, listScenarioNames, listScenarios } from '@kindred-baton/sto
 import { getChangeReview } from '@kindred-baton/store/scenarios/review-change';
 import { getLibraryFindings } from '@kindred-baton/store/tests/get-library-findings';
 import { listTests } from '@kindred-baton/store/tests/list-tests';
+import { getRunReport } from '@kindred-baton/store/turns/get-run-report';
 import { listTurns } from '@kindred-baton/store/turns/list-turns';
 
 /** For how long the database works on one statement of such a read, in milliseconds. */
@@ -85,6 +86,7 @@ export const HEAVY_READS = {
   getStrip: ofAll(getStrip, 'getStrip'),
   getTeamProgress: ofAll(getTeamProgress, 'getTeamProgress'),
   getTraceability: ofAll(getTraceability, 'getTraceability'),
+  getRunReport: { query: getRunReport, of: 'person', route: null },
   getWrongSteps: ofAll(getWrongSteps, 'getWrongSteps'),
   getWholeTable: ofAll(getWholeTable, null),
   listCycleRecord: ofAll(listCycleRecord, null),

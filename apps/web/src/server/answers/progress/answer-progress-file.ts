@@ -25,5 +25,7 @@ export async function answerProgressFile({ ask, actor, input }: Call<object, Pro
   const write = SHEETS[input.view] as (asking: Asking, query: ProgressFileQuery) => Promise<OutTable>;
   const table = await write({ ask, actor }, input);
   const bytes = input.format === 'csv' ? writeCsv(table) : await doAside('write workbook', [table]);
-  return answerFile(bytes, { name: `progress-${input.view}.${input.format}`, mediaType: MEDIA_TYPES[input.format] });
+  // The cycle stands first in every sheet.
+  const cycle = String(table.rows[0]?.[0] ?? 'none').replace(/[^\w.-]+/g, '-');
+  return answerFile(bytes, { name: `progress-${input.view}-${cycle}.${input.format}`, mediaType: MEDIA_TYPES[input.format] });
 }
