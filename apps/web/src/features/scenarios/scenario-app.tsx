@@ -39,7 +39,7 @@ function Scenario({ initial }: { readonly initial: ScenarioDetail }) {
   return (
     <>
       <ScenarioTitle editor={editor} view={view} row={row?.name ?? null} runId={runId} />
-      <ScenarioTabs editor={editor} view={view} />
+      <ScenarioTabs editor={editor} view={view} run={hasRun && view === 'relay' ? runId : null} />
       {view === 'relay' ? (
         <RelayPage editor={editor} run={run} row={row} />
       ) : (

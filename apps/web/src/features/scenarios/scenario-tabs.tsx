@@ -16,8 +16,15 @@ export const SCENARIO_VIEWS = [
 ] as const;
 export type ScenarioView = (typeof SCENARIO_VIEWS)[number]['key'];
 
+interface ScenarioTabsProps {
+  readonly editor: ScenarioEditor;
+  readonly view: ScenarioView;
+  /** The run that is laid over the relay; null: none is. */
+  readonly run: string | null;
+}
+
 /** The views, and what holds in each of them: undo, redo, files. */
-export function ScenarioTabs({ editor, view }: { readonly editor: ScenarioEditor; readonly view: ScenarioView }) {
+export function ScenarioTabs({ editor, view, run }: ScenarioTabsProps) {
   const { api } = useProgramme();
   return (
     <ViewTabs label="Views of the scenario" views={SCENARIO_VIEWS} view={view}>
@@ -43,7 +50,12 @@ export function ScenarioTabs({ editor, view }: { readonly editor: ScenarioEditor
           </button>
         </>
       )}
-      <MenuButton label="Take away" icon={<FileDown size={15} aria-hidden />} choices={listFiles(api, editor)} isSmall />
+      <MenuButton
+        label="Take away"
+        icon={<FileDown size={15} aria-hidden />}
+        choices={[...listReports(api, run), ...listFiles(api, editor)]}
+        isSmall
+      />
     </ViewTabs>
   );
 }
@@ -56,6 +68,16 @@ const FILES = [
   { key: 'bpmn', name: 'Process with lanes (BPMN)' },
   { key: 'feature', name: 'Scenario outline (Gherkin)' },
 ] as const;
+
+/** A run as it went: all its legs, values, outcomes and pictures. */
+function listReports(api: string, run: string | null) {
+  if (run === null) return [];
+  const address = toAddress(api, 'exportRun', { params: { run } });
+  return [
+    { key: 'run', name: 'This run as it went, to read and to print', href: `${address}?format=html` },
+    { key: 'run pdf', name: 'This run as it went (PDF)', href: `${address}?format=pdf`, isDownload: true },
+  ];
+}
 
 const listFiles = (api: string, { params }: ScenarioEditor) =>
   FILES.map(({ key, name }) => ({ key, name, href: `${toAddress(api, 'exportScenario', { params })}?format=${key}`, isDownload: true }));

@@ -1,8 +1,6 @@
 import Plus from 'lucide-react/icons/plus';
 import ShieldCheck from 'lucide-react/icons/shield-check';
-import { toAddress } from '../../client/call.ts';
 import { Choose } from '../../ui/menus/choose.tsx';
-import { MenuButton } from '../../ui/menus/menu-button.tsx';
 import { Crumbs, PageTitle } from '../../ui/page-title.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
@@ -18,7 +16,7 @@ interface ScenarioTitleProps {
 
 /** What this scenario is, whether its batons arrive, and what can be done with it. */
 export function ScenarioTitle({ editor, view, row, runId }: ScenarioTitleProps) {
-  const { api, base } = useProgramme();
+  const { base } = useProgramme();
   const address = useAddress();
   const { scenario, findings, canEdit } = editor;
   const { rows } = scenario.document;
@@ -42,9 +40,6 @@ export function ScenarioTitle({ editor, view, row, runId }: ScenarioTitleProps) 
           onChoose={(id) => address.set({ run: id, row: null })}
         />
       )}
-      {view === 'relay' && runId !== null && runId !== 'none' && (
-        <MenuButton label="Report" choices={listReports(toAddress(api, 'exportRun', { params: { run: runId } }))} />
-      )}
       {view === 'relay' && (
         <button type="button" className="button" onClick={() => address.set({ leg: null, value: null, add: null })}>
           <ShieldCheck size={17} aria-hidden /> Wiring: {errors === 0 ? 'arrives' : `${errors} to fix`}
@@ -58,12 +53,6 @@ export function ScenarioTitle({ editor, view, row, runId }: ScenarioTitleProps) 
     </PageTitle>
   );
 }
-
-/** The run that is laid over the relay, with all its legs, values, outcomes and pictures. */
-const listReports = (address: string) => [
-  { key: 'html', name: 'This run, to read and to print', href: `${address}?format=html` },
-  { key: 'pdf', name: 'This run (PDF)', href: `${address}?format=pdf`, isDownload: true },
-];
 
 function StateOf({ editor }: { readonly editor: ScenarioEditor }) {
   const { code, state } = editor.scenario;
