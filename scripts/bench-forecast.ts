@@ -1,6 +1,9 @@
-/** The figure of the forecast: 5,000 turns in 12 lanes, 2,000 paths, as a worker draws them. */
+/** The figure of the forecast: 5,000 turns in 12 lanes, 2,000 paths, drawn by two threads as the page's workers do. */
+import { once } from 'node:events';
+import { Worker } from 'node:worker_threads';
 import type { CourseFacts, CourseTry, CourseTurn } from '@kindred-baton/core/progress/course';
-import { forecastCourse } from '@kindred-baton/core/progress/forecast';
+import type { DrawnPaths } from '@kindred-baton/core/progress/forecast';
+import { drawPaths, forecastCourse } from '@kindred-baton/core/progress/forecast';
 import { createRandom } from '@kindred-baton/core/values/fresh';
 import type { Figure } from './bench-figure.ts';
 import { median } from './bench-figure.ts';
@@ -37,13 +40,24 @@ function createFacts(): CourseFacts {
   };
 }
 
-export function benchForecast(): Figure[] {
-  const facts = createFacts();
-  const rounds = Array.from({ length: 5 }, () => {
+const ROUNDS = 5;
+
+export async function benchForecast(): Promise<Figure[]> {
+  const request = { facts: createFacts(), options: { unit: 'turns', plannedDay: 20 } } as const;
+  const half = new URL('./bench-forecast-half.ts', import.meta.url).href;
+  const beside = new Worker(`import('tsx/esm/api').then(({ register }) => [register(), import(${JSON.stringify(half)})])`, { eval: true });
+  const draw = async () => {
     const start = performance.now();
-    forecastCourse(facts, { unit: 'turns', plannedDay: 20 });
+    const others = once(beside, 'message') as Promise<[DrawnPaths]>;
+    beside.postMessage(request);
+    const own = drawPaths(request.facts, request.options, 0);
+    forecastCourse(request.facts, request.options, [own, (await others)[0]]);
     return performance.now() - start;
-  });
+  };
+  await draw();
+  const rounds: number[] = [];
+  for (let round = 0; round < ROUNDS; round += 1) rounds.push(await draw());
+  await beside.terminate();
   return [
     { name: 'Forecast of 5,000 turns in 12 lanes', value: median(rounds), bound: 1_000, unit: 'ms', note: '2,000 paths, 3,500 turns left' },
   ];

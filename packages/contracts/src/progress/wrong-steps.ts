@@ -92,6 +92,15 @@ export const stepTriesSchema = z.object({
   seen: z.array(z.object({ text: z.string(), tries: z.int() })),
   otherSeen: z.int(),
   holds: z.array(holdSchema),
+  /** Who is to go on where it holds, the most waiting first: whoever fixes the defect, else whoever has the turn; null: nobody yet. Asked about by one of those turns. */
+  asked: z.array(
+    z.object({
+      turn: idSchema<'turn'>(),
+      person: z.string().nullable(),
+      defect: z.string().nullable(),
+      ...{ turns: z.int(), nudges: z.int() },
+    }),
+  ),
   /** The newest first; at most TRIES_SHOWN. */
   wrong: z.array(
     z.object({

@@ -23,13 +23,17 @@ export interface Shares {
   readonly weigh: (draw: () => number) => void;
   /** The shares, added up to the last, which is 1. */
   readonly sums: Float64Array;
-  /** The value on which a number in [0, 1) falls; 1 where there are no samples. Cost O(log samples). */
+  /** The value on which a number in [0, 1) falls; 1 where there are no samples. Cost O(log distinct samples). */
   readonly draw: (at: number) => number;
 }
 
 export function createShares(sorted: readonly Sample[]): Shares {
   const size = sorted.length;
-  const values = Float64Array.from(sorted, ({ value }) => value);
+  /** Equal ones are one place for `draw`: days are few, samples many. */
+  const values = Float64Array.from(new Set(sorted.map(({ value }) => value)));
+  const placeOf = new Map([...values].map((value, place) => [value, place]));
+  const places = Int32Array.from(sorted, ({ value }) => placeOf.get(value)!);
+  const reach = new Float64Array(values.length);
   const own = Float64Array.from(sorted, ({ weight = 1 }) => weight);
   const isAtLeast = Uint8Array.from(sorted, (sample) => Number(sample.isAtLeast));
   const weights = new Float64Array(size);
@@ -43,15 +47,16 @@ export function createShares(sorted: readonly Sample[]): Shares {
       for (let at = 0; at < size; at += 1) {
         if (isAtLeast[at] === 0 && behind > 0) left -= (left * weights[at]!) / behind;
         behind -= weights[at]!;
-        sums[at] = 1 - left;
+        reach[places[at]!] = sums[at] = 1 - left;
       }
-      if (size > 0) sums[size - 1] = 1;
+      if (size > 0) reach[values.length - 1] = sums[size - 1] = 1;
     },
     draw: (at) => {
-      let [low, high] = [0, size - 1];
+      let low = 0;
+      let high = values.length - 1;
       while (low < high) {
         const middle = (low + high) >> 1;
-        if (sums[middle]! > at) high = middle;
+        if (reach[middle]! > at) high = middle;
         else low = middle + 1;
       }
       return size > 0 ? values[low]! : 1;

@@ -25,7 +25,10 @@ export function createPathDraws({ lanes }: CourseFacts, paces: Paces, random: ()
   const tried = paces.lanes.reduce((sum, pace) => sum + pace.wrong + pace.right, 0);
   const usual = tried > 0 ? (wrong + 0.5) / (tried + 1) : 0;
   const weigh = () => drawWeight(random);
-  const errors = new Float64Array(lanes.length);
+  /** Of each lane how many more go right before one goes wrong: one number is drawn for each that does, not for each that is tried. */
+  const rightBefore = new Float64Array(lanes.length).fill(Infinity);
+  const logRight = new Float64Array(lanes.length);
+  const drawRight = (lane: number) => Math.floor(Math.log(1 - random()) / logRight[lane]!);
   const ofLanes = paces.lanes.map(({ samples }) => createShares(samples));
   const repairs = createShares(paces.repairs);
   const leads = createShares(paces.leads);
@@ -37,11 +40,16 @@ export function createPathDraws({ lanes }: CourseFacts, paces: Paces, random: ()
       if (tried === 0) return;
       paces.lanes.forEach((pace, at) => {
         const share = drawBeta(PRIOR_ATTEMPTS * usual + pace.wrong, PRIOR_ATTEMPTS * (1 - usual) + pace.right, random);
-        errors[at] = Math.min(MOST_ERRORS, share);
+        logRight[at] = Math.log(1 - Math.min(MOST_ERRORS, share));
+        rightBefore[at] = drawRight(at);
       });
     },
     pace: (lane) => ofLanes[lane]!.draw(random()),
-    goesWrong: (lane) => random() < errors[lane]!,
+    goesWrong: (lane) => {
+      const isWrong = rightBefore[lane] === 0;
+      rightBefore[lane] = isWrong ? drawRight(lane) : rightBefore[lane]! - 1;
+      return isWrong;
+    },
     repair: () => repairs.draw(random()),
     lead: () => (paces.leads.length > 0 ? leads.draw(random()) : Infinity),
   };

@@ -7,7 +7,7 @@ import type { CourseFacts, CourseTry, CourseTurn } from './course.ts';
 import { drawBeta } from './draw-beta.ts';
 import { drawCurves } from './draw-curve.ts';
 import { findRemedies } from './find-remedies.ts';
-import { forecastCourse } from './forecast.ts';
+import { drawPaths, forecastCourse } from './forecast.ts';
 import { measurePaces } from './measure-paces.ts';
 
 const turn = (own: Partial<CourseTurn> = {}): CourseTurn => ({
@@ -240,6 +240,8 @@ describe('a forecast', () => {
     const own = createRound(9).facts;
     const once = forecastCourse(own, { ...PLANNED, seed: 1 });
     expect(forecastCourse(own, { ...PLANNED, seed: 1 })).toEqual(once);
+    const halves = ([1, 0] as const).map((part) => structuredClone(drawPaths(own, { ...PLANNED, seed: 1 }, part))).reverse();
+    expect(forecastCourse(own, { ...PLANNED, seed: 1 }, halves)).toEqual(once);
     expect(forecastCourse(own, { ...PLANNED, seed: 2 }).spread).not.toEqual(once.spread);
   });
 });
@@ -362,7 +364,7 @@ function createRound(seed: number, lanes = 3): { facts: CourseFacts; end: number
 }
 
 describe('tried on 200 rounds of known law', () => {
-  it('the 85 % day holds in 80 to 90 % of them, and the median in about half (seeds 1001 to 1200: 88 and 55.5 %)', () => {
+  it('the 85 % day holds in 80 to 90 % of them, and the median in about half (seeds 1001 to 1200: 88.5 and 55 %)', () => {
     let [late, median] = [0, 0];
     for (let seed = 1_001; seed <= 1_200; seed += 1) {
       const { facts: own, end } = createRound(seed, 3 + (seed % 4));
@@ -370,7 +372,7 @@ describe('tried on 200 rounds of known law', () => {
       late += Number(end <= (ends!.late ?? Infinity));
       median += Number(end <= (ends!.median ?? Infinity));
     }
-    expect([late / 200, median / 200]).toEqual([0.88, 0.555]);
+    expect([late / 200, median / 200]).toEqual([0.885, 0.55]);
     expect(late / 200).toBeGreaterThanOrEqual(0.8);
     expect(late / 200).toBeLessThanOrEqual(0.9);
   }, 60_000);

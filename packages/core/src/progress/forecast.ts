@@ -1,4 +1,4 @@
-import { createRandom } from '../values/fresh.ts';
+import { createRandom, toSeed } from '../values/fresh.ts';
 import type { Sample } from './censored-samples.ts';
 import { createShares, sortSamples } from './censored-samples.ts';
 import type { CourseFacts, CourseUnit } from './course.ts';
@@ -76,24 +76,39 @@ const LOW = 0.075;
  * When it will end: paths through the rest of the cycle, drawn from its own days. On each day a lane does as much as on one of its own days, for the time that its
  * people then have; it takes what is at hand by due day; a turn goes wrong by the lane's own share and comes back after a repair as long as one of those observed; what waits
  * for others waits (decision 0040). Not known to it: days that are like their neighbours, people who learn, faults yet to come. Cost O(paths × (attempts + lanes × days)).
+ * `parts` are the paths where they were drawn elsewhere.
  */
-export function forecastCourse(facts: CourseFacts, options: ForecastOptions): Forecast {
-  const { unit, plannedDay, paths = FORECAST_PATHS, seed = 1, isRepairedNextDay = false } = options;
+export function forecastCourse(
+  facts: CourseFacts,
+  options: ForecastOptions,
+  parts: readonly DrawnPaths[] = [drawPaths(facts, options, 0), drawPaths(facts, options, 1)],
+): Forecast {
+  const { unit, plannedDay } = options;
   const measured = measurePaces(facts);
-  const paces = settlePaces(isRepairedNextDay ? { ...measured, repairs: [] } : measured);
   const rest = gatherRest(facts, unit);
-  const walked = walkPaths(rest, paces, { paths, random: createRandom(seed) });
   const lineOf = (at: number, group: number | null) =>
-    toLine(walked.ends[at]!, walked.levels[at]!, {
-      ...{ ...walked, facts, plannedDay, base: countThrough(facts, unit, group), stuck: countStuck(rest, group) },
-    });
+    toLine(parts, at, { facts, plannedDay, base: countThrough(facts, unit, group), stuck: countStuck(rest, group) });
+  const paths = parts.reduce((sum, part) => sum + part.paths, 0);
   return {
-    ...{ paths, decides: walked.decides.map((own) => own / paths), spread: countEnds(walked.ends[facts.groups]!) },
+    paths,
+    decides: Array.from({ length: facts.groups }, (_, group) => parts.reduce((sum, part) => sum + part.decides[group]!, 0) / paths),
+    spread: countEnds(joinEnds(parts, facts.groups)),
     all: lineOf(facts.groups, null),
     groups: Array.from({ length: facts.groups }, (_, group) => lineOf(group, group)),
     paces: measured.lanes.map((pace) => ({ from: isUnknown(pace) ? 'plan' : 'days', days: pace.samples.length })),
     repairs: describeRepairs(measured.repairs),
   };
+}
+
+/** One half of the paths of a forecast, from a seed of its own: two threads can draw one each, and it is the same as when one draws both. */
+export function drawPaths(facts: CourseFacts, options: ForecastOptions, part: 0 | 1): DrawnPaths {
+  const { unit, paths = FORECAST_PATHS, seed = 1, isRepairedNextDay = false } = options;
+  const measured = measurePaces(facts);
+  const paces = settlePaces(isRepairedNextDay ? { ...measured, repairs: [] } : measured);
+  return walkPaths(gatherRest(facts, unit), paces, {
+    paths: part === 0 ? Math.ceil(paths / 2) : Math.floor(paths / 2),
+    random: createRandom(toSeed(`${seed} ${part}`)),
+  });
 }
 
 /** A lane with too few days, or that has done nothing on all of them. */
@@ -123,7 +138,7 @@ function describeRepairs(samples: readonly Sample[]): Forecast['repairs'] {
   return { done, waiting: samples.length - done, median: done > 0 ? shares.draw(0.5) : null, isGuess };
 }
 
-interface Walked {
+export interface DrawnPaths {
   /** By group, and last of all: the end of each path. */
   readonly ends: readonly Float64Array[];
   /** By group, and last of all: what became through by day, path after path. */
@@ -133,16 +148,16 @@ interface Walked {
   readonly paths: number;
 }
 
-function walkPaths(rest: Rest, paces: Paces, { paths, random }: { readonly paths: number; readonly random: () => number }): Walked {
+function walkPaths(rest: Rest, paces: Paces, { paths, random }: { readonly paths: number; readonly random: () => number }): DrawnPaths {
   const { groups, lanes, today } = rest.facts;
   const days = Math.max(0, ...lanes.map(({ minutesByDay }) => minutesByDay.length - today));
   const ends = Array.from({ length: groups + 1 }, () => new Float64Array(paths));
-  const levels = Array.from({ length: groups + 1 }, () => new Float32Array(paths * days));
+  const size = paths * days;
+  const ofGroups = new Float32Array(groups * size);
   const decides = new Array<number>(groups).fill(0);
   let start = 0;
   const walkPath = createPaths(rest, createPathDraws(rest.facts, paces, random), (day, group, weight) => {
-    levels[group]![start + day]! += weight;
-    levels[groups]![start + day]! += weight;
+    ofGroups[group * size + start + day]! += weight;
   });
   for (let path = 0; path < paths; path += 1) {
     start = path * days - today;
@@ -151,36 +166,48 @@ function walkPaths(rest: Rest, paces: Paces, { paths, random }: { readonly paths
     ends[groups]![path] = own.reduce((latest, end) => Math.max(latest, end), -1);
     if (last >= 0) decides[last]! += 1;
   }
-  return { ends, levels, decides, days, paths };
+  const levels = Array.from({ length: groups }, (_, group) => ofGroups.subarray(group * size, (group + 1) * size));
+  return { ends, levels: [...levels, addUp(levels, size)], decides, days, paths };
+}
+
+function addUp(lists: readonly Float32Array[], size: number): Float32Array {
+  const sums = new Float32Array(size);
+  for (const list of lists) for (let at = 0; at < size; at += 1) sums[at]! += list[at]!;
+  return sums;
 }
 
 interface LineParts {
   readonly facts: CourseFacts;
   readonly plannedDay: number;
-  readonly days: number;
-  readonly paths: number;
   /** What is through by now. */
   readonly base: number;
   readonly stuck: number;
 }
 
-function toLine(ends: Float64Array, levels: Float32Array, parts: LineParts): ForecastLine {
-  const { facts, plannedDay, days, paths, base, stuck } = parts;
-  if (ends[0] === undefined || ends[0] < 0) return { ends: null, fan: [], stuck };
-  const sorted = ends.toSorted();
+function toLine(parts: readonly DrawnPaths[], at: number, { facts, plannedDay, base, stuck }: LineParts): ForecastLine {
+  const sorted = joinEnds(parts, at).sort();
+  const paths = sorted.length;
+  if (sorted[0] === undefined || sorted[0] < 0) return { ends: null, fan: [], stuck };
   const toEnd = (share: number) => toDayOrNull(sorted[rankOf(share, paths)]!);
   const last = toEnd(1 - LOW);
-  const shown = Math.min(days, (last ?? Infinity) - facts.today + 1);
+  const shown = Math.min(parts[0]!.days, (last ?? Infinity) - facts.today + 1);
   const soFar = new Float32Array(paths).fill(base);
   const column = new Float32Array(paths);
-  const fan = Array.from({ length: shown }, (_, at) => {
-    for (let path = 0; path < paths; path += 1) column[path] = soFar[path]! += levels[path * days + at]!;
+  const fan = Array.from({ length: shown }, (_, day) => {
+    let path = 0;
+    for (const { levels, days, paths: own } of parts)
+      for (let one = 0; one < own; one += 1, path += 1) column[path] = soFar[path]! += levels[at]![one * days + day]!;
     column.sort();
     const read = (share: number) => column[rankOf(share, paths)]!;
-    return { day: facts.today + at, low: read(LOW), middle: read(0.5), high: read(1 - LOW) };
+    return { day: facts.today + day, low: read(LOW), middle: read(0.5), high: read(1 - LOW) };
   });
   const inTime = sorted.reduce((sum, end) => sum + Number(end <= plannedDay), 0) / paths;
   return { ends: { median: toEnd(0.5), late: toEnd(LATE), inTime }, fan, stuck };
+}
+
+/** The ends of all paths, of a group or of all. */
+function joinEnds(parts: readonly DrawnPaths[], at: number): Float64Array {
+  return Float64Array.from(parts.flatMap(({ ends }) => [...ends[at]!]));
 }
 
 /** The place among sorted ones at which at least this share is reached. */

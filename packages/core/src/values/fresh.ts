@@ -24,9 +24,10 @@ function pickFrom(set: string, random: () => number): string {
  * Good enough for demo data and tests, not for secrets.
  */
 export function createRandom(seed: number): () => number {
-  let state = seed >>> 0;
+  const held = Int32Array.of(seed);
   return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
+    const state = (held[0]! + 0x6d2b79f5) | 0;
+    held[0] = state;
     let t = Math.imul(state ^ (state >>> 15), state | 1);
     t = (t + Math.imul(t ^ (t >>> 7), t | 61)) ^ t;
     return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;

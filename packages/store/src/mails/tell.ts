@@ -70,13 +70,23 @@ export async function tellPassedOn(
 export async function tellNudged(
   context: Context,
   turn: TurnFacts,
-  { to, from, waiting }: { readonly to: PersonId; readonly from: string; readonly waiting: string | null },
+  {
+    to,
+    from,
+    waiting,
+    defect,
+  }: { readonly to: PersonId; readonly from: string; readonly waiting: string | null; readonly defect: string | null },
 ): Promise<void> {
+  const goesOn = waiting === null ? '' : `, to go on with ${waiting}`;
+  const [about, why, page, how] =
+    defect === null
+      ? [turn.title, `what ${turn.title} hands on`, `turns/${turn.id}`, 'there (“I cannot go on”)']
+      : [defect, `the fix of ${defect}, which holds ${turn.title}`, `defects/${defect}`, 'there'];
   await writeMails(context, 'nudge', [
     {
       to,
-      subject: `${from} waits for ${turn.title}`,
-      text: `When you have a moment: ${from} waits for what ${turn.title} hands on${waiting === null ? '' : `, to go on with ${waiting}`}.\n\n${SITE}/${context.actor.programmeKey}/turns/${turn.id}\n\nIf something keeps you from it, say so there (“I cannot go on”): then it can be helped.`,
+      subject: `${from} waits for ${about}`,
+      text: `When you have a moment: ${from} waits for ${why}${goesOn}.\n\n${SITE}/${context.actor.programmeKey}/${page}\n\nIf something keeps you from it, say so ${how}: then it can be helped.`,
     },
   ]);
 }

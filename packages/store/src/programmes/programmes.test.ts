@@ -233,7 +233,7 @@ describe('letters and hooks', () => {
     const nameOf = (id: string | null | undefined) => plan.people.find((person) => person.id === id)?.name ?? '';
     const actor = await db.actorOf(nameOf(waiter?.person));
     expect(await db.perform(actor, nudge, ready?.id as never)).toEqual({ count: 1, to: nameOf(ready?.person) });
-    await expect(db.perform(lead, nudge, ready?.id as never)).rejects.toThrow('was nudged about this turn within the last day');
+    await expect(db.perform(lead, nudge, ready?.id as never)).rejects.toThrow('asked about this turn within the last day');
     expect((await letters()).at(-1)?.text).toContain('waits for what');
     const stranger = await db.actorOf('Edda Quill');
     await expect(db.perform(stranger, nudge, ready?.id as never)).rejects.toThrow();

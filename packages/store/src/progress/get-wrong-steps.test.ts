@@ -8,6 +8,7 @@ import type { TestStore } from '../../../../tests/support/test-store.ts';
 import { createTestStore } from '../../../../tests/support/test-store.ts';
 import type { Actor } from '../actor.ts';
 import { finishAttempt, recordStep, startAttempt } from '../turns/make-attempts.ts';
+import { nudge } from '../turns/nudge.ts';
 import { getStepTries, getWrongSteps } from './get-wrong-steps.ts';
 
 describe('where it goes wrong', () => {
@@ -131,5 +132,27 @@ describe('where it goes wrong', () => {
       /Nothing went wrong at step 1 of CUS-01/,
     );
     await expect(look({ cycle: 'NO-1' })).rejects.toThrow('There is no cycle NO-1.');
+  });
+
+  it('says with whom it is, and a word from there reaches whoever fixes it, once a day', async () => {
+    const karim = await db.actorOf('Karim Bol');
+    await db.store.db.execute(sql`update defects set assignee_id = ${karim.personId} where code = 'TQ-203'`);
+    const steps = (await look()).wrong.filter(({ defects }) => defects.some(({ isOpen }) => isOpen));
+    const told = await Promise.all(steps.map(triesOf));
+    const asked = told.flatMap((one) => one.asked);
+    expect(asked.length).toBeGreaterThan(3);
+    const { rows } = await db.store.db.execute<{ code: string; name: string | null }>(sql`
+      select defects.code, people.name from defects left join people on people.id = assignee_id where status in ('new', 'accepted')`);
+    const fixerOf = new Map(rows.map(({ code, name }) => [code, name]));
+    for (const { defect, person } of asked) if (defect !== null) expect([defect, person]).toEqual([defect, fixerOf.get(defect)]);
+    const one = asked.find(({ person, defect }) => person !== null && defect !== null)!;
+    expect(await db.perform(lead, nudge, one.turn)).toEqual({ count: one.nudges + 1, to: one.person });
+    const mail = await db.store.db.execute<{ subject: string }>(sql`select subject from mails order by created_at desc limit 1`);
+    expect(mail.rows[0]?.subject).toBe(`Lea Marsh waits for ${one.defect}`);
+    await expect(db.perform(lead, nudge, one.turn)).rejects.toThrow('within the last day');
+    const again = await Promise.all(steps.map(triesOf));
+    expect(again.flatMap((other) => other.asked).find(({ turn }) => turn === one.turn)?.nudges).toBe(one.nudges + 1);
+    const nobody = asked.find(({ person }) => person === null);
+    if (nobody) await expect(db.perform(lead, nudge, nobody.turn)).rejects.toThrow(`Nobody fixes ${nobody.defect} yet`);
   });
 });

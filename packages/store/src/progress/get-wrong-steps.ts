@@ -30,6 +30,7 @@ import { findCycle, listCycleNames, toSpan } from '../programmes/find-cycle.ts';
 import type { AroundSteps, LoadedSteps, TriesWanted } from './load-wrong-steps.ts';
 import { isTry, loadAroundSteps, loadTriedSteps, loadWrongSteps, sumWaiting, toPlaceKey } from './load-wrong-steps.ts';
 import { loadThings } from './name-things.ts';
+import { tellAsked } from './tell-asked.ts';
 import { tellHolds } from './tell-holds.ts';
 
 const NOTHING = {
@@ -148,13 +149,15 @@ export const getStepTries: Query<StepTriesQuery, StepTriesView> = {
     const step = loaded.wrong.find(({ version, index }) => loaded.versions.get(version)?.number === query.version && index === query.index);
     if (!step) throw new AppError('not found', `Nothing went wrong at step ${query.index + 1} of ${query.test} here, or not any more.`);
     const around = await loadAroundSteps(context, cycle.id, loaded.placeOf);
-    const [[described], tries, told] = await Promise.all([
+    const holds = around.holdsAt.get(toPlaceKey(step)) ?? [];
+    const [[described], tries, told, asked] = await Promise.all([
       describeSteps(context, [step], { wanted, loaded, around }),
       loadTries(context, wanted, listPlaces(step, loaded)),
-      tellHolds(context, { ...around.held, holds: around.holdsAt.get(toPlaceKey(step)) ?? [] }, { nodes: null, team: undefined }),
+      tellHolds(context, { ...around.held, holds }, { nodes: null, team: undefined }),
+      tellAsked(context, holds),
     ]);
     if (!described) throw new AppError('broken', 'The step could not be told.');
-    return { step: described, ...tries, holds: told.holds };
+    return { step: described, ...tries, holds: told.holds, asked };
   },
 };
 

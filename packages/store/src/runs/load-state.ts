@@ -124,8 +124,8 @@ async function loadDefectFacts({ db }: Reader, scope: LockedScope): Promise<Defe
   ]);
   const linksOf = new Map<DefectId, DefectTurn[]>();
   for (const { defectId, turnId, retestAfter } of links) pushTo(linksOf, defectId, { turn: turnId, retestAfter });
-  return [...new Map([...rows, ...named].map((row) => [row.id, row])).values()].map(({ id, code, title, status, reason }) => ({
-    ...{ id, code, title, status, reason },
+  return [...new Map([...rows, ...named].map((row) => [row.id, row])).values()].map(({ id, code, title, status, reason, assigneeId }) => ({
+    ...{ id, code, title, status, reason, assigneeId },
     turns: linksOf.get(id) ?? [],
   }));
 }

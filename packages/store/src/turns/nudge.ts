@@ -1,8 +1,8 @@
 import { count, eq, max } from 'drizzle-orm';
 import { AppError } from '@kindred-baton/contracts/errors';
 import type { PersonId, TurnId } from '@kindred-baton/core/ids';
-import { findNudgeRefusal, findWaiting } from '@kindred-baton/core/turns/decide/nudge';
-import { findTurn } from '@kindred-baton/core/turns/decide/runs-state';
+import { findAsked, findNudgeRefusal, findWaiting } from '@kindred-baton/core/turns/decide/nudge';
+import { findTurn, listDefectsOf } from '@kindred-baton/core/turns/decide/runs-state';
 import { createId } from '../ids.ts';
 import { tellNudged } from '../mails/tell.ts';
 import type { Context, Operation } from '../operation.ts';
@@ -13,7 +13,7 @@ import { lockScope } from '../runs/lock-runs.ts';
 import { people } from '../schema/people.ts';
 import { nudges } from '../schema/turns.ts';
 
-/** A polite word to whoever has the baton, counted; who may, and how often, is decided by core. */
+/** A polite word to whoever has the baton, or fixes the defect that holds it, counted; who may, and how often, is decided by core. */
 export const nudge: Operation<TurnId, { count: number; to: string }> = {
   right: 'make attempts',
   run: async (context, turnId) => {
@@ -22,22 +22,22 @@ export const nudge: Operation<TurnId, { count: number; to: string }> = {
     const found = findTurn(state, turnId);
     if (!found) throw new AppError('not found', 'There is no such turn in this programme.');
     const { run, turn } = found;
-    const [by, holder, before] = [await loadDoer(context), await findName(context, turn.assigneeId), await countNudges(context, turnId)];
-    const refusal = findNudgeRefusal({ run, turn, holder, by, lastNudgeMs: before.lastAt?.getTime() ?? null, atMs: now.getTime() });
+    const asked = findAsked(turn, listDefectsOf(state, turnId));
+    const [by, before] = [await loadDoer(context), await countNudges(context, turnId)];
+    const refusal = findNudgeRefusal({ run, turn, asked, by, lastNudgeMs: before.lastAt?.getTime() ?? null, atMs: now.getTime() });
     if (refusal) throw toError(refusal);
     // Nobody has it: refused above.
-    const toId = turn.assigneeId!;
+    const toId = asked.id!;
     await db.insert(nudges).values({ id: createId<'nudge'>(), turnId, fromId: by.personId, toId, at: now });
-    await tellNudged(context, turn, { to: toId, from: by.name, waiting: findWaiting(run, by)?.title ?? null });
+    await tellNudged(context, turn, { to: toId, from: by.name, waiting: findWaiting(run, by)?.title ?? null, defect: asked.defect });
     await context.record({ subject: 'turn', subjectId: turnId, action: 'nudged', details: { to: toId } });
-    return { count: before.count + 1, to: holder ?? '' };
+    return { count: before.count + 1, to: await loadName(context, toId) };
   },
 };
 
-async function findName({ db }: Context, id: PersonId | null): Promise<string | null> {
-  if (id === null) return null;
+async function loadName({ db }: Context, id: PersonId): Promise<string> {
   const [person] = await db.select({ name: people.name }).from(people).where(eq(people.id, id));
-  return person?.name ?? null;
+  return person?.name ?? '';
 }
 
 async function countNudges({ db }: Context, turnId: TurnId): Promise<{ count: number; lastAt: Date | null }> {

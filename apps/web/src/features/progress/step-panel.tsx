@@ -6,6 +6,7 @@ import { Moment } from '../../ui/moment.tsx';
 import { PanelPart, SidePanel } from '../../ui/side-panel.tsx';
 import { useAddress } from '../frame/address-context.tsx';
 import { useProgramme } from '../frame/programme-context.tsx';
+import { NudgeButton } from '../turns/nudge-button.tsx';
 import { describeBounds } from './share-bounds.tsx';
 import { toTurnsPath } from './to-turns-path.ts';
 
@@ -61,7 +62,7 @@ function listVersions(numbers: readonly number[]): string {
 }
 
 function Details({ data, cycle }: { readonly data: StepTriesView; readonly cycle: string }) {
-  const { step, seen, otherSeen, holds, wrong } = data;
+  const { step, seen, otherSeen, holds, asked, wrong } = data;
   const { base } = useProgramme();
   const errors = step.failed + step.blocked;
   return (
@@ -109,6 +110,7 @@ function Details({ data, cycle }: { readonly data: StepTriesView; readonly cycle
           </ul>
         </PanelPart>
       )}
+      {asked.length > 0 && <AskedPart asked={asked} />}
       <PanelPart title="Tries that went wrong" count={errors}>
         <ol>
           {wrong.map((one) => (
@@ -129,5 +131,31 @@ function Details({ data, cycle }: { readonly data: StepTriesView; readonly cycle
         )}
       </PanelPart>
     </>
+  );
+}
+
+/** Who is to go on, and a polite word to them. */
+function AskedPart({ asked }: Pick<StepTriesView, 'asked'>) {
+  const { base, viewer, can } = useProgramme();
+  return (
+    <PanelPart title="With whom it is">
+      <ul className="text-[13px]">
+        {asked.map(({ turn, person, defect, turns, nudges }) => (
+          <li key={turn} className="flex items-baseline justify-between gap-3 py-0.5">
+            <span className="min-w-0 break-words">
+              <a className="font-semibold hover:underline" href={defect === null ? `${base}/turns/${turn}` : `${base}/defects/${defect}`}>
+                {person ?? 'Nobody yet'}
+              </a>{' '}
+              <span className="text-soft">
+                {defect === null ? 'to try again or say what is wrong' : `to fix ${defect}`}, {countOf(turns, 'turn')}
+              </span>
+            </span>
+            {person !== null && person !== viewer.person.name && can('run cycles') && (
+              <NudgeButton turn={turn} title={defect ?? person} nudges={nudges} />
+            )}
+          </li>
+        ))}
+      </ul>
+    </PanelPart>
   );
 }

@@ -33,6 +33,10 @@ const tries = (of: WrongStepView): StepTriesView => ({
     { text: '', tries: 1 },
   ],
   ...{ otherSeen: 0, holds: [], wrong: [] },
+  asked: [
+    { turn: 't1' as never, person: 'Bo Lind', defect: 'TQ-1', turns: 3, nudges: 1 },
+    { turn: 't2' as never, person: null, defect: 'TQ-3', turns: 1, nudges: 0 },
+  ],
 });
 
 function open(view: WrongSteps = VIEW, address = '/brindlemere/progress?view=steps') {
@@ -72,6 +76,17 @@ describe('where it goes wrong', () => {
     await waitFor(() => expect(location.search).toContain('step=CUS-02%3A2%3A4'));
     expect(screen.getByRole('button', { name: 'Press "CUS-02".' }).getAttribute('aria-pressed')).toBe('true');
     expect(within(screen.getByRole('complementary')).getByRole('heading', { name: 'Press "CUS-02".' })).toBeTruthy();
+  });
+
+  it('says with whom it is, and asks them from there', async () => {
+    const { server } = open();
+    server.on('nudge', () => ({ to: 'Bo Lind', count: 2 }));
+    const nudges = await screen.findAllByRole('button', { name: /^Nudge/ });
+    expect(nudges.map((button) => button.textContent)).toEqual(['Nudge1×']);
+    expect(screen.getByText('Nobody yet').closest('li')?.textContent).toBe('Nobody yet to fix TQ-3, 1 turn');
+    fireEvent.click(nudges[0]!);
+    await screen.findByText('Bo Lind gets a friendly word.');
+    expect(server.calls.flatMap(({ name, params }) => (name === 'nudge' ? [params] : []))).toEqual([{ turn: 't1' }]);
   });
 
   it('tells nothing tried from nothing wrong', () => {

@@ -35,7 +35,7 @@ function findRetestToCome(state: RunsState, { turns }: DefectFacts): string | un
 
 export const logDefect: Decide<'log defect'> = (state, { defect: id, code, title, turn }) => {
   if (state.defects.some((known) => known.id === id)) return accept(state);
-  const defect: DefectFacts = { id, code, title, status: 'new', reason: '', turns: [{ turn, retestAfter: null }] };
+  const defect: DefectFacts = { id, code, title, status: 'new', reason: '', assigneeId: null, turns: [{ turn, retestAfter: null }] };
   return accept({ ...state, defects: [...state.defects, defect] }, [
     { kind: 'history', subject: 'defect', subjectId: id, action: 'logged', details: { code, title } },
   ]);

@@ -47,7 +47,7 @@ export const createRun = (turns: readonly TurnFacts[], more: Partial<RunFacts> =
 });
 
 export const createDefect = (turns: readonly string[], more: Partial<DefectFacts> = {}): DefectFacts => ({
-  ...{ id: 'd1' as never, code: 'D-1', title: 'It is wrong', status: 'new', reason: '' },
+  ...{ id: 'd1' as never, code: 'D-1', title: 'It is wrong', status: 'new', reason: '', assigneeId: null },
   turns: turns.map((turn) => ({ turn: turn as never, retestAfter: null })),
   ...more,
 });

@@ -99,6 +99,8 @@ export interface DefectFacts {
   readonly title: string;
   readonly status: DefectStatus;
   readonly reason: string;
+  /** Who fixes it. */
+  readonly assigneeId: PersonId | null;
   /** All turns that it keeps failed or blocked, in whichever run. */
   readonly turns: readonly DefectTurn[];
 }
