@@ -11,6 +11,7 @@ import { addInterface } from './interface.ts';
 import { addScreens } from './screen-addresses.ts';
 import { createSessions } from './sessions.ts';
 import { addSignIn, createWhoAsks } from './signing-in.ts';
+import { asRequest } from './spans.ts';
 import { addTakeOver } from './take-over-address.ts';
 
 const NEWER_SCREEN = readFileSync(new URL('./draw/newer-screen.js', import.meta.url), 'utf8');
@@ -19,6 +20,7 @@ const NEWER_SCREEN = readFileSync(new URL('./draw/newer-screen.js', import.meta.
 export function createApp(pool: Pool): Hono {
   const app = new Hono();
   const sessions = createSessions();
+  app.use(asRequest);
   app.use(csrf());
   app.get('/', async (c) => c.html(writeHome(await listEnvironments(pool))));
   app.get('/newer-screen.js', (c) => c.body(NEWER_SCREEN, 200, { 'content-type': 'text/javascript', 'cache-control': 'no-cache' }));

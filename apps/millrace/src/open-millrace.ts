@@ -4,14 +4,23 @@ import pg from 'pg';
 import { createApp } from './create-app.ts';
 import { ENVIRONMENT_NAMES, layEnvironments } from './data/environments.ts';
 import { layBase } from './data/lay-base.ts';
+import { sendSpans } from './spans.ts';
 
 export interface Millrace {
   readonly port: number;
   readonly close: () => Promise<void>;
 }
 
+interface MillraceOptions {
+  readonly databaseUrl: string;
+  readonly port?: number | undefined;
+  /** Who takes the spans of requests that ask to be traced; none: nobody. */
+  readonly tracesTo?: string | undefined;
+}
+
 /** Opens the practice suite on a database of its own. Port 0 takes any that is free. */
-export async function openMillrace({ databaseUrl, port = 0 }: { databaseUrl: string; port?: number }): Promise<Millrace> {
+export async function openMillrace({ databaseUrl, port = 0, tracesTo }: MillraceOptions): Promise<Millrace> {
+  const stopSpans = tracesTo ? sendSpans(tracesTo) : undefined;
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 6 });
   // A connection that breaks while nobody uses it is made anew with the next question.
   pool.on('error', () => undefined);
@@ -29,6 +38,7 @@ export async function openMillrace({ databaseUrl, port = 0 }: { databaseUrl: str
         if ('closeAllConnections' in server) server.closeAllConnections();
       });
       await pool.end();
+      await stopSpans?.();
     },
   };
 }

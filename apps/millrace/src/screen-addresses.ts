@@ -13,6 +13,7 @@ import { APPLICATIONS } from './kit/screen.ts';
 import { findScreen, listScreens, toSlug } from './screens/all-screens.ts';
 import type { Sent } from './sent.ts';
 import { NOTHING, readForm, readSent } from './sent.ts';
+import { asUnit, touchScreen } from './spans.ts';
 import type { User } from './users.ts';
 
 interface OpenScreen {
@@ -54,6 +55,7 @@ export function addScreens(app: Hono, pool: Pool, whoAsks: (c: Context) => User 
   }
 
   async function answerScreen(c: Context, { screen, environment, user }: OpenScreen): Promise<Response> {
+    touchScreen(screen.application, screen.name);
     const isNewer = screen.look === 'newer' || screen.rebuiltIn === environment.release;
     const frame = { environment, user, application: screen.application as ApplicationName, screen: screen.name };
     const title = `${screen.name} – Millrace ${screen.application}`;
@@ -66,7 +68,7 @@ export function addScreens(app: Hono, pool: Pool, whoAsks: (c: Context) => User 
       ...{ records: openRecords(pool, name), faults, user, environment: name, release },
     };
     await handle(screen, desk, sent.event);
-    const view = await screen.draw(desk);
+    const view = await asUnit(`${toUnit(screen)}.draw`, () => screen.draw(desk));
     if (isJson) return c.json(tellView(view, desk));
     return c.html(writePage({ title, body: writeFrame(frame, writeOlder(screen, view, desk)) }));
   }
@@ -77,9 +79,11 @@ async function readWhatWasSent({ req }: Context, isJson: boolean): Promise<Sent>
   return isJson ? readSent(await req.json()) : readForm(await req.parseBody());
 }
 
+const toUnit = ({ application, name }: Screen): string => `${toSlug(application)}.${toSlug(name)}`;
+
 async function handle(screen: Screen, desk: Desk, event: string): Promise<void> {
   const at = event.indexOf(':');
   const [kind, label] = [event.slice(0, at), event.slice(at + 1)];
   const handlers = kind === 'press' ? screen.press : kind === 'change' ? screen.change : undefined;
-  if (handlers && Object.hasOwn(handlers, label)) await handlers[label]?.(desk);
+  if (handlers && Object.hasOwn(handlers, label)) await asUnit(`${toUnit(screen)}.${kind}.${label}`, () => handlers[label]?.(desk));
 }

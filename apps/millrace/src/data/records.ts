@@ -1,6 +1,7 @@
 import type { Pool } from 'pg';
 import type { Column, KindName, Row, Values } from './kinds.ts';
 import { KINDS } from './kinds.ts';
+import { atTable } from '../spans.ts';
 
 /** The records of one environment: each kind in its table, in the environment's schema. */
 export interface Records {
@@ -35,6 +36,8 @@ const rangeOf = (pattern: string): [number, number] => [10 ** (digitsOf(pattern)
 const print = (pattern: string, count: string) => pattern.slice(0, pattern.length - digitsOf(pattern)) + count;
 
 export function openRecords(pool: Pool, schema: string): Records {
+  const at = <Result>(operation: string, kind: KindName, work: () => Promise<Result>) =>
+    atTable(operation, schema, KINDS[kind].table, work);
   const tableOf = (kind: KindName) => `"${schema}"."${KINDS[kind].table}"`;
   const read = (kind: KindName) =>
     `select number, ${Object.entries(KINDS[kind].columns)
@@ -42,37 +45,42 @@ export function openRecords(pool: Pool, schema: string): Records {
       .join(', ')} from ${tableOf(kind)}`;
   const toRow = (raw: Record<string, string | null>) => Object.fromEntries(Object.entries(raw).map(([key, value]) => [key, value ?? '']));
   return {
-    create: async (kind, values, given) => {
-      const names = Object.keys(values);
-      const columns = ['number', ...names.map((name) => `"${name}"`)].join(', ');
-      const places = ['$1', ...names.map((_, k) => `$${k + 2}`)].join(', ');
-      for (;;) {
-        const number = given ?? print(KINDS[kind].pattern, await next(pool, `"${schema}"."${KINDS[kind].table}_numbers"`));
-        const { rowCount } = await pool.query(
-          `insert into ${tableOf(kind)} (${columns}) values (${places}) on conflict (number) do nothing`,
-          [number, ...toParameters(values)],
-        );
-        if (rowCount === 1 || given !== undefined) return (await find(kind, number)) as never;
-      }
-    },
+    create: (kind, values, given) =>
+      at('INSERT', kind, async () => {
+        const names = Object.keys(values);
+        const columns = ['number', ...names.map((name) => `"${name}"`)].join(', ');
+        const places = ['$1', ...names.map((_, k) => `$${k + 2}`)].join(', ');
+        for (;;) {
+          const number = given ?? print(KINDS[kind].pattern, await next(pool, `"${schema}"."${KINDS[kind].table}_numbers"`));
+          const { rowCount } = await pool.query(
+            `insert into ${tableOf(kind)} (${columns}) values (${places}) on conflict (number) do nothing`,
+            [number, ...toParameters(values)],
+          );
+          if (rowCount === 1 || given !== undefined) return (await find(kind, number)) as never;
+        }
+      }),
     find: find as Records['find'],
-    change: async (kind, number, values) => {
-      const sets = Object.keys(values).map((name, k) => `"${name}" = $${k + 2}`);
-      await pool.query(`update ${tableOf(kind)} set ${sets.join(', ')} where number = $1`, [number, ...toParameters(values)]);
-    },
-    list: async (kind, where = {}, most = MOST) => {
-      const sets = Object.keys(where).map((name, k) => `"${name}" = $${k + 1}`);
-      const { rows } = await pool.query(
-        `${read(kind)}${sets.length > 0 ? ` where ${sets.join(' and ')}` : ''} order by made_at desc, number desc limit ${most}`,
-        toParameters(where),
-      );
-      return rows.map(toRow) as never;
-    },
+    change: (kind, number, values) =>
+      at('UPDATE', kind, async () => {
+        const sets = Object.keys(values).map((name, k) => `"${name}" = $${k + 2}`);
+        await pool.query(`update ${tableOf(kind)} set ${sets.join(', ')} where number = $1`, [number, ...toParameters(values)]);
+      }),
+    list: (kind, where = {}, most = MOST) =>
+      at('SELECT', kind, async () => {
+        const sets = Object.keys(where).map((name, k) => `"${name}" = $${k + 1}`);
+        const { rows } = await pool.query(
+          `${read(kind)}${sets.length > 0 ? ` where ${sets.join(' and ')}` : ''} order by made_at desc, number desc limit ${most}`,
+          toParameters(where),
+        );
+        return rows.map(toRow) as never;
+      }),
   };
 
-  async function find(kind: KindName, number: string): Promise<Record<string, string> | undefined> {
-    const { rows } = await pool.query<Record<string, string | null>>(`${read(kind)} where number = $1`, [number.trim()]);
-    return rows[0] && toRow(rows[0]);
+  function find(kind: KindName, number: string): Promise<Record<string, string> | undefined> {
+    return at('SELECT', kind, async () => {
+      const { rows } = await pool.query<Record<string, string | null>>(`${read(kind)} where number = $1`, [number.trim()]);
+      return rows[0] && toRow(rows[0]);
+    });
   }
 }
 
