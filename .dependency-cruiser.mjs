@@ -22,6 +22,7 @@ const NOUNS = [
     'turns',
     'evidence',
     'runners',
+    'window',
     'progress',
     'extracts',
     'boards',

@@ -30,6 +30,13 @@ const server = createServer((request, response) => {
   compress(request, response, () => responses.run(response, () => handler(request, response)));
 });
 
+// The lines of the window (src/server/window/); until the first request has been answered there is nobody to take them, and they are tried again.
+server.on('upgrade', (request, socket, head) => {
+  const take = globalThis[Symbol.for('kindred-baton.upgrades')];
+  if (take) take(request, socket, head);
+  else socket.end('HTTP/1.1 503 Service Unavailable\r\nconnection: close\r\n\r\n');
+});
+
 server.on('error', (error) => {
   process.stderr.write(
     error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Choose another: PORT=4300 npm start\n` : `${error.message}\n`,

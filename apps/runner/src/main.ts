@@ -6,6 +6,7 @@ import { createServerCall } from './serve/call-server.ts';
 import { claimFolder } from './serve/claim-folder.ts';
 import { runTurns } from './serve/run-turns.ts';
 import { readSettings } from './serve/settings.ts';
+import { openWindows } from './window/open-windows.ts';
 
 /** Ended with this it is not started again: the server would refuse it again. */
 const NOT_TAKEN = 3;
@@ -18,6 +19,7 @@ try {
   const runner = runTurns({
     ...{ sessions, chromium, patienceMs, log, folder: folder.path, instance: folder.instance, machine: hostname() },
     call: createServerCall({ address, token }),
+    windows: openWindows({ address, token, log }),
   });
   let isEnding = false;
   const end = async (code: number) => {

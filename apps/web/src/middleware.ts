@@ -8,6 +8,7 @@ import { findAskingReader } from './server/which-reader.ts';
 import { findAskingRunner } from './server/which-runner.ts';
 import { findPerson, forgetPeople } from './server/who-asks.ts';
 import { watchRunners } from './server/watch-runners.ts';
+import { takeUpgrades } from './server/window/take-upgrades.ts';
 import { startWorker } from './server/worker.ts';
 
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
@@ -21,6 +22,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
   startWorker().catch((error: unknown) => getLog().error({ error }, 'the worker does not start'));
   startPost();
   watchRunners();
+  takeUpgrades();
   const isApi = url.pathname.startsWith('/api/');
   try {
     const reader = isApi && SAFE_METHODS.has(request.method) ? await findAskingReader(request, url) : undefined;

@@ -1,4 +1,4 @@
-import type { Capture, ScreenElement } from '@kindred-baton/core/screens/capture';
+import type { Box, Capture, ScreenElement } from '@kindred-baton/core/screens/capture';
 import { foldWords } from '@kindred-baton/core/screens/capture';
 import type { Checked } from '@kindred-baton/core/screens/decide-check';
 import { decideCheck } from '@kindred-baton/core/screens/decide-check';
@@ -30,6 +30,8 @@ export interface StepContext {
   readonly signIn: (capture: Capture) => Promise<string | undefined>;
   /** Makes the next acts those of a persona; answers why that cannot be. */
   readonly actAs: (persona: string) => Promise<string | undefined>;
+  /** Told of the place that is about to be used. */
+  readonly onPlace?: (place: Box) => void;
   /** What a kept value has to be, by its name: one that is still coming is not taken. */
   readonly typeOf: (name: string) => Field | undefined;
   readonly doorway: Doorway;
@@ -200,6 +202,7 @@ async function findInTime(
     last = { capture, finding: findElement(capture, target) };
     return last.finding.kind === 'found' && suits(last.finding.element);
   });
+  if (last?.finding.kind === 'found') context.onPlace?.(last.finding.element.box);
   return last!;
 }
 

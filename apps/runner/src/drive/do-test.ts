@@ -1,5 +1,5 @@
 import { WHOLE } from '@kindred-baton/core/doors/answer';
-import type { Capture } from '@kindred-baton/core/screens/capture';
+import type { Box, Capture } from '@kindred-baton/core/screens/capture';
 import { foldWords } from '@kindred-baton/core/screens/capture';
 import { findWayIn, listLooks } from '@kindred-baton/core/tests/find-way-in';
 import type { Step } from '@kindred-baton/core/tests/step';
@@ -53,6 +53,8 @@ export interface TestWatch {
   readonly onStep?: OnStep;
   /** Asked before each step; answers false to stop there. */
   readonly mayGoOn?: (index: number) => Promise<boolean>;
+  /** Told of the place on the screen that a step is about to use. */
+  readonly onPlace?: (index: number, place: Box) => void;
 }
 
 /** A step as it ends, with its picture and the screen as data where they are taken. */
@@ -66,7 +68,7 @@ export async function doTest(session: Session, test: GivenTest, watch: TestWatch
   const steps: StepReport[] = [];
   const kept: Record<string, string> = { ...test.kept };
   const entrance = createEntrance({ steps: test.signIn ?? SIGN_IN_STEPS, account: test.account, accountOf: test.accountOf });
-  const tools: Tools = { session, test, entrance, doorway: { doors: test.doors ?? [], asked: undefined } };
+  const tools: Tools = { session, test, entrance, onPlace: watch.onPlace, doorway: { doors: test.doors ?? [], asked: undefined } };
   const fromStep = test.fromStep ?? 0;
   const lost = fromStep > 0 ? await bringTo(fromStep, tools, kept) : undefined;
   for (const [index, step] of [...test.steps.entries()].slice(fromStep)) {
@@ -93,9 +95,14 @@ interface Tools {
   readonly test: GivenTest;
   readonly entrance: Entrance;
   readonly doorway: Doorway;
+  readonly onPlace: TestWatch['onPlace'];
 }
 
-async function tryStep(index: number, { session, test, entrance, doorway }: Tools, kept: Readonly<Record<string, string>>): Promise<Came> {
+async function tryStep(
+  index: number,
+  { session, test, entrance, doorway, onPlace }: Tools,
+  kept: Readonly<Record<string, string>>,
+): Promise<Came> {
   const step = test.steps[index]!;
   const values = [test.values, kept].flatMap((list) => Object.entries(list).map(([name, value]) => ({ name, value })));
   const context: StepContext = {
@@ -105,6 +112,7 @@ async function tryStep(index: number, { session, test, entrance, doorway }: Tool
     source: createStepSource({ attempt: test.attempt, day: test.day, calendar: test.calendar, values }),
     signIn: (capture) => entrance.signIn(capture, context),
     actAs: (persona) => entrance.actAs(persona, context),
+    onPlace: (place) => onPlace?.(index, place),
   };
   try {
     return await doStep(step, context);

@@ -14,6 +14,7 @@ import type { CallServer } from './call-server.ts';
 import { Refused } from './call-server.ts';
 import type { Outbox, OutboxItem } from './outbox.ts';
 import { openOutbox } from './outbox.ts';
+import type { Window, Windows } from '../window/open-windows.ts';
 import { listSecrets, maskSecrets, toGivenTest } from './to-given-test.ts';
 import type { Voice } from './voice.ts';
 import { openOutboxVoice, openTrialVoice } from './voice.ts';
@@ -27,6 +28,8 @@ export interface RunnerOptions {
   readonly chromium: string;
   readonly patienceMs: number;
   readonly log: Logger;
+  /** Where what it does can be looked at. */
+  readonly windows: Windows;
 }
 
 export interface Runner {
@@ -95,6 +98,7 @@ class TurnRunner {
     await this.#outbox.whenEmpty(SENT_WITHIN_MS);
     this.#outbox.stop();
     const { call, instance } = this.#options;
+    this.#options.windows.stop();
     await call('partRunner', { instance }).catch(() => undefined);
     await (await this.#host?.catch(() => undefined))?.close();
   }
@@ -194,12 +198,18 @@ class TurnRunner {
     const own: Doing = { step: work.fromStep, isStopped: false, session: undefined };
     this.#doing.set(attempt, own);
     this.#options.log.info({ attempt, test: work.test, turn: work.turn, from: work.fromStep }, 'begun');
+    let window: Window | undefined;
     const voice = work.isTrial ? openTrialVoice(this.#options.call, work) : openOutboxVoice(this.#outbox, work);
     try {
       own.session = await openSession(await this.#getHost(), { reach: createReach(work.applications.map(({ address }) => address)) });
+      const shown = (window = this.#options.windows.open(attempt, own.session));
       const { outcome } = await doTest(own.session, toGivenTest(work, this.#options.patienceMs), {
         onStep: voice.onStep,
-        mayGoOn: (index) => this.#mayGoOn(own, index),
+        onPlace: shown.at,
+        mayGoOn: (index) => {
+          shown.at(index, null);
+          return this.#mayGoOn(own, index);
+        },
       });
       if (outcome !== 'stopped') await voice.finish();
       this.#options.log.info({ attempt, outcome }, 'ended');
@@ -207,6 +217,7 @@ class TurnRunner {
       if (!own.isStopped && !this.#stopping.signal.aborted) await this.#stumble(work, { voice, own }, error);
     } finally {
       this.#doing.delete(attempt);
+      window?.close();
       await own.session?.close().catch(() => undefined);
     }
   }

@@ -97,7 +97,8 @@ function DoingNow({ doing }: { readonly doing: Doing }) {
   return (
     <div className="flex items-start gap-4 py-1">
       <a
-        href={`${base}/turns/${turn}`}
+        href={`${base}/turns/${turn}/window`}
+        title="Watch it"
         className="hidden h-[64px] w-[104px] flex-none overflow-hidden rounded-control border border-line bg-band sm:block"
       >
         {picture !== null && (
@@ -118,7 +119,10 @@ function DoingNow({ doing }: { readonly doing: Doing }) {
           {outcomes.map((outcome, index) => (
             <BatonMark key={index} status={outcome ?? (index === step ? 'under way' : 'waiting')} isDecoration />
           ))}
-          <span className="ml-2 text-[13px]">
+          <a href={`${base}/turns/${turn}/window`} className="button button-small ml-2">
+            Watch
+          </a>
+          <span className="ml-1 text-[13px]">
             step <b>{Math.min(step + 1, steps)}</b> of {steps}
           </span>
         </p>

@@ -7,7 +7,7 @@ import { useProgramme } from '../../frame/programme-context.tsx';
 
 /** While runners have the turn: how far they are, and how somebody takes it out of their hands in the middle. */
 export function WithRunners({ guide, attempt }: { readonly guide: GuideView; readonly attempt: AttemptView }) {
-  const { can, viewer } = useProgramme();
+  const { base, can, viewer } = useProgramme();
   const { act } = useChanges();
   const [isBusy, setIsBusy] = useState(false);
   const steps = guide.version?.steps ?? [];
@@ -37,6 +37,11 @@ export function WithRunners({ guide, attempt }: { readonly guide: GuideView; rea
           />
         ))}
       </p>
+      {attempt.isLeased && (
+        <a className="button mt-2 w-full justify-center" href={`${base}/turns/${guide.turn.id}/window`}>
+          Watch it
+        </a>
+      )}
       {mayTake && (
         <button type="button" className="button mt-2 w-full" onClick={() => void take()} disabled={isBusy}>
           {attempt.isLeased ? 'Stop it and go on by hand' : 'Go on by hand'}

@@ -52,7 +52,7 @@ export function AttemptsSoFar({ guide }: { readonly guide: GuideView }) {
 }
 
 function OneAttempt({ guide, attempt }: { readonly guide: GuideView; readonly attempt: AttemptView }) {
-  const { api, timeZone } = useProgramme();
+  const { api, base, timeZone } = useProgramme();
   const told = attempt.results.filter((result) => result.note !== '' || isTrouble(result.outcome));
   const hands = describeHands(attempt);
   const kept = Object.entries(attempt.kept).map(([name, value]) => ({ name, value }));
@@ -69,6 +69,14 @@ function OneAttempt({ guide, attempt }: { readonly guide: GuideView; readonly at
           <a className="underline" href={`${api}/turns/${guide.turn.id}/sheet?format=report&attempt=${attempt.id}`} download>
             Report
           </a>
+          {attempt.evidence.some(({ mediaType }) => mediaType.startsWith('image/')) && (
+            <>
+              {' · '}
+              <a className="underline" href={`${base}/turns/${guide.turn.id}/window?attempt=${attempt.id}`}>
+                Step by step
+              </a>
+            </>
+          )}
         </span>
       </p>
       <TookMinutes attempt={attempt} planned={guide.turn.minutes} />
