@@ -76,16 +76,12 @@ const LOW = 0.075;
  * When it will end: paths through the rest of the cycle, drawn from its own days. On each day a lane does as much as on one of its own days, for the time that its
  * people then have; it takes what is at hand by due day; a turn goes wrong by the lane's own share and comes back after a repair as long as one of those observed; what waits
  * for others waits (decision 0040). Not known to it: days that are like their neighbours, people who learn, faults yet to come. Cost O(paths × (attempts + lanes × days)).
- * `parts` are the paths where they were drawn elsewhere.
+ * `given` are the paths where they were drawn elsewhere.
  */
-export function forecastCourse(
-  facts: CourseFacts,
-  options: ForecastOptions,
-  parts: readonly DrawnPaths[] = [drawPaths(facts, options, 0), drawPaths(facts, options, 1)],
-): Forecast {
+export function forecastCourse(facts: CourseFacts, options: ForecastOptions, given?: readonly DrawnPaths[]): Forecast {
   const { unit, plannedDay } = options;
-  const measured = measurePaces(facts);
-  const rest = gatherRest(facts, unit);
+  const { measured, rest, draw } = prepare(facts, options);
+  const parts = given ?? [draw(0), draw(1)];
   const lineOf = (at: number, group: number | null) =>
     toLine(parts, at, { facts, plannedDay, base: countThrough(facts, unit, group), stuck: countStuck(rest, group) });
   const paths = parts.reduce((sum, part) => sum + part.paths, 0);
@@ -101,14 +97,19 @@ export function forecastCourse(
 }
 
 /** One half of the paths of a forecast, from a seed of its own: two threads can draw one each, and it is the same as when one draws both. */
-export function drawPaths(facts: CourseFacts, options: ForecastOptions, part: 0 | 1): DrawnPaths {
-  const { unit, paths = FORECAST_PATHS, seed = 1, isRepairedNextDay = false } = options;
+export const drawPaths = (facts: CourseFacts, options: ForecastOptions, part: Part): DrawnPaths => prepare(facts, options).draw(part);
+
+type Part = 0 | 1;
+
+function prepare(facts: CourseFacts, { unit, paths = FORECAST_PATHS, seed = 1, isRepairedNextDay = false }: ForecastOptions) {
   const measured = measurePaces(facts);
-  const paces = settlePaces(isRepairedNextDay ? { ...measured, repairs: [] } : measured);
-  return walkPaths(gatherRest(facts, unit), paces, {
-    paths: part === 0 ? Math.ceil(paths / 2) : Math.floor(paths / 2),
-    random: createRandom(toSeed(`${seed} ${part}`)),
-  });
+  const rest = gatherRest(facts, unit);
+  const draw = (part: Part) =>
+    walkPaths(rest, settlePaces(isRepairedNextDay ? { ...measured, repairs: [] } : measured), {
+      paths: part === 0 ? Math.ceil(paths / 2) : Math.floor(paths / 2),
+      random: createRandom(toSeed(`${seed} ${part}`)),
+    });
+  return { measured, rest, draw };
 }
 
 /** A lane with too few days, or that has done nothing on all of them. */
