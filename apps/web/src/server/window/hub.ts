@@ -34,6 +34,7 @@ export class Hub {
   readonly #windows = new Map<AttemptId, Window>();
   readonly #makers = new Map<RunnerId, { readonly socket: WebSocket; readonly check: () => Promise<unknown> }>();
   #timer: NodeJS.Timeout | undefined;
+  #checking: Promise<void> | undefined;
 
   /** A runner's line; one that was there before is closed. */
   addMaker(runner: RunnerId, socket: WebSocket, check: () => Promise<unknown>): void {
@@ -124,7 +125,10 @@ export class Hub {
   }
 
   #watch(): void {
-    this.#timer ??= setInterval(() => void this.#check(), CHECK_MS).unref();
+    this.#timer ??= setInterval(() => {
+      // Where the answers are slow, no more is asked before they are there.
+      this.#checking ??= this.#check().finally(() => (this.#checking = undefined));
+    }, CHECK_MS).unref();
   }
 
   /** A right that was withdrawn closes the line within a second. */
